@@ -79,6 +79,7 @@ const unlimited: Limits = {
   copies: noLimit,
   searches: noLimit,
   comments: noLimit,
+  revisions: noLimit,
   readings: noLimit,
 };
 const deps: Deps = {

@@ -52,6 +52,8 @@ import type {
   staffCommentInput,
 } from '@/contracts/comments';
 import type { PaperRegister, notePaperInput, paperInput } from '@/contracts/paper';
+import type { Revisions, answerRevisionInput } from '@/contracts/revisions';
+import type { documentInput } from '@/contracts/document';
 import type { Explained, explainInput, SeenAs, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
 import type { changeFolderInput, folderInput, makeFolderInput } from '@/contracts/folder';
@@ -180,6 +182,9 @@ export type Api = {
   'GET /api/v1/documents/:id/comments': Call<typeof documentCommentsInput, DocumentComments>;
   'POST /api/v1/documents/:id/comments': Call<typeof answerCommentInput, DocumentComments>;
   'POST /api/v1/documents/:id/reading-aids': Call<typeof readingAidsInput, unknown>;
+  'GET /api/v1/documents/:id/revisions': Call<typeof documentInput, Revisions>;
+  'POST /api/v1/documents/:id/revisions': Call<typeof answerRevisionInput, Revisions>;
+  'POST /api/v1/documents/:id/tell': Call<typeof documentInput, { readonly people: number }>;
   'GET /api/v1/documents/:id/paper': Call<typeof paperInput, PaperRegister>;
   'POST /api/v1/documents/:id/paper': Call<typeof notePaperInput, PaperRegister>;
   'POST /api/v1/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;

@@ -58,6 +58,7 @@ export const grantId = z.custom<GrantId>(
 const dependencyWords = {
   read: 'needs Read',
   copy: 'needs Copy text as well',
+  keep: 'needs Keep a copy',
   'unlimited-print': 'needs Print without a limit',
 } as const;
 

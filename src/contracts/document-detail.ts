@@ -21,6 +21,10 @@ export type VersionRow = {
   readonly bytes: number;
   readonly createdAt: number;
   readonly createdBy: string;
+  /** Whether it opens now. */
+  readonly isCurrent: boolean;
+  /** When everybody who has the document was told of it; null: they were not. */
+  readonly toldAt: number | null;
   readonly opens: number;
 };
 

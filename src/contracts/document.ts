@@ -92,6 +92,8 @@ export const checkPageInput = z.object({
   width: z.coerce.number().int().min(100).max(20_000).default(1275),
   column: z.coerce.number().int().min(0).max(20).optional(),
   row: z.coerce.number().int().min(0).max(20).optional(),
+  /** Another version than the one that opens now, by its number. */
+  version: z.coerce.number().int().min(1).optional(),
 });
 export type CheckPageInput = z.output<typeof checkPageInput>;
 /** Whole words, looked for from a page on, in a document that is checked. */

@@ -4,6 +4,7 @@ import { emailAddress } from '@/contracts/address';
 import { documentId } from '@/contracts/document';
 import { linkToken } from '@/contracts/link-token';
 import type { OwnRequest } from '@/contracts/requests';
+import type { OwnRevision } from '@/contracts/own-revision';
 import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { PassOn } from '@/core/policy/conditions';
 import { RIGHTS, type Right } from '@/core/policy/rights';
@@ -155,6 +156,8 @@ export type OpenState = {
   readonly passOn: PassOn | null;
   readonly passedOn: readonly PassedOn[];
   readonly requests: readonly OwnRequest[];
+  /** Changed files that they sent back. */
+  readonly revisions: readonly OwnRevision[];
 };
 
 export type OpenResult =

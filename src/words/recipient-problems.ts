@@ -47,6 +47,11 @@ const english: ProblemWords<RecipientProblem> = {
   'open-it-first': () => 'Open it once yourself before you pass it on.',
   'given-already': () => 'They already have this. Nothing was changed.',
   'not-open-here': () => 'This document is not open here. Open it again from its link.',
+  'revision-too-large': () =>
+    'This file is larger than 96 MiB, the most that can be sent back here. Write to the sender.',
+  'file-cut-off': () => 'The file did not arrive whole. Nothing was kept. Send it again.',
+  'revisions-waiting': () =>
+    'Five files of yours wait for an answer. Write to the sender before you send another one.',
   'ended-meanwhile': () => 'Access ended while this was being made.',
   'no-comment': () => 'This comment is not there any more.',
   'comments-full': () => 'No more comments can be made on this document. Write to the sender.',

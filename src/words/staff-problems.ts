@@ -67,6 +67,10 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
     'Only the owner, the deputy or an administrator sees the comments on this document.',
   'reading-aids-of-others': () =>
     'Only the owner, the deputy or an administrator can switch reading aids for this document’s readers.',
+  'revisions-of-others': () =>
+    'Only the owner, the deputy or an administrator sees what was sent back of this document.',
+  'revision-answered': () => 'This file was answered already. Load the page again.',
+  'version-told': () => 'Everybody was told of this version already.',
   'paper-of-others': () =>
     'Only the owner, the deputy or an administrator sees the copies on paper of this document.',
   'paper-gone': () => 'One of these copies is not in the list any more. Load the page again.',

@@ -293,8 +293,13 @@ function gives(policy: DocumentPolicy, grant: GrantFacts, right: Right): boolean
   const own: readonly string[] = rightsOf(policy, grant);
   if (!own.includes(right)) return false;
   if (right === 'print') return prints(policy, grant) > 0;
-  if (right === 'keep')
-    return own.includes('copy') && own.includes('print') && hasUnlimitedPrints(policy, grant);
+  if (right === 'keep' || right === 'revise')
+    return (
+      own.includes('keep') &&
+      own.includes('copy') &&
+      own.includes('print') &&
+      hasUnlimitedPrints(policy, grant)
+    );
   return right !== 'pass-on' || passing(policy, grant) !== null;
 }
 

@@ -53,6 +53,9 @@ type Handled = {
   'GET /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').GET;
   'POST /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').POST;
   'POST /api/v1/documents/:id/reading-aids': typeof import('@/app/api/v1/documents/[id]/reading-aids/route').POST;
+  'GET /api/v1/documents/:id/revisions': typeof import('@/app/api/v1/documents/[id]/revisions/route').GET;
+  'POST /api/v1/documents/:id/revisions': typeof import('@/app/api/v1/documents/[id]/revisions/route').POST;
+  'POST /api/v1/documents/:id/tell': typeof import('@/app/api/v1/documents/[id]/tell/route').POST;
   'GET /api/v1/documents/:id/paper': typeof import('@/app/api/v1/documents/[id]/paper/route').GET;
   'POST /api/v1/documents/:id/paper': typeof import('@/app/api/v1/documents/[id]/paper/route').POST;
   'POST /api/v1/comments/:comment': typeof import('@/app/api/v1/comments/[comment]/route').POST;

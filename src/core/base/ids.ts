@@ -27,6 +27,7 @@ const prefixes = {
   text: 'txt',
   comment: 'cmt',
   paper: 'ppr',
+  revision: 'rev',
   aids: 'aid',
 } as const;
 
@@ -55,6 +56,7 @@ export type HeldId = Id<'held'>;
 export type TextId = Id<'text'>;
 export type CommentId = Id<'comment'>;
 export type PaperId = Id<'paper'>;
+export type RevisionId = Id<'revision'>;
 
 // Crockford's base 32 without I, L, O, U: survives being read aloud.
 const alphabet = '0123456789abcdefghjkmnpqrstvwxyz';

@@ -41,20 +41,11 @@ function fall(terms: Terms, before: readonly Dependency[]): ReturnType<typeof se
   const fell = brokenDependencies(terms).filter(
     ({ right }) => !before.some((each) => each.right === right),
   );
+  if (fell.length === 0) return { terms, fell };
   const rights = terms.rights.filter((right) => !fell.some((each) => each.right === right));
-  return { terms: { ...terms, rights }, fell };
-}
-
-/** Makes every right stand: gives what it needs, as many prints as wanted among it. */
-export function withNeeds(terms: Terms): Terms {
-  const broken = brokenDependencies(terms);
-  const needed = new Set<Right>();
-  for (const { needs } of broken) needed.add(needs === 'unlimited-print' ? 'print' : needs);
-  return {
-    ...terms,
-    rights: RIGHTS.filter((right) => needed.has(right) || terms.rights.includes(right)),
-    prints: broken.some(({ needs }) => needs === 'unlimited-print') ? null : terms.prints,
-  };
+  // What fell may have been what another stood on.
+  const further = fall({ ...terms, rights }, before);
+  return { terms: further.terms, fell: [...fell, ...further.fell] };
 }
 
 function withOpens(terms: Terms, opens: number | null): Terms {

@@ -1,7 +1,6 @@
 import type { DocumentId } from '@/core/base/ids';
 import type { Moment } from '@/core/base/time';
-import { brokenDependencies, standingTerms, type Terms } from '@/core/policy/rights';
-import { withNeeds } from '@/core/compose/columns';
+import { brokenDependencies, standingTerms, withNeeds, type Terms } from '@/core/policy/rights';
 import {
   changeRows,
   changeTerms,

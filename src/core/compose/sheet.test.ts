@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { setPrints, setRight, takeColumn, withNeeds } from '@/core/compose/columns';
+import { setPrints, setRight, takeColumn } from '@/core/compose/columns';
+import { withNeeds } from '@/core/policy/rights';
 import { commit, historyOf, redo, undo } from '@/core/compose/history';
 import { sameTerms } from '@/core/compose/sets';
 import {

@@ -325,6 +325,18 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
           ...fact('Pages', `${String(number(from))} to ${String(number(to))}`),
         ],
   'print.noted': paperFacts,
+  'revision.sent': ({ number: version, pages }) => [
+    ...fact('Version', version === undefined ? '' : String(number(version))),
+    ...fact('Pages', pages === undefined ? '' : String(number(pages))),
+  ],
+  'revision.answered': ({ number: version, accepted }) => [
+    ...fact('Version', String(number(version))),
+    ...fact('Answer', accepted === true ? 'accepted' : 'declined'),
+  ],
+  'version.told': ({ number: version, people }) => [
+    ...fact('Version', String(number(version))),
+    ...fact('Mailed to', counted(number(people), 'person', 'people')),
+  ],
   'aids.switched': ({ owner, on }, words) => [
     ...fact('Reading aids', on === true ? 'on' : 'off'),
     ...fact('On documents of', named(owner, words)),

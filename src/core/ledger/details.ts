@@ -10,6 +10,7 @@ import type {
   MarkingId,
   RecipientId,
   RequestId,
+  RevisionId,
   StaffId,
   TermsId,
 } from '@/core/base/ids';
@@ -230,6 +231,18 @@ export type Details = {
   'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
   /** `was`, `now`: what was known of the paper before, and is now. */
   'print.noted': { readonly copy: number; readonly was: PaperState; readonly now: PaperState };
+  'revision.sent': {
+    readonly revision: RevisionId;
+    readonly number: number;
+    readonly pages: number;
+    readonly bytes: number;
+  };
+  'revision.answered': {
+    readonly revision: RevisionId;
+    readonly number: number;
+    readonly accepted: boolean;
+  };
+  'version.told': { readonly number: number; readonly people: number };
   'aids.switched': { readonly owner: StaffId; readonly on: boolean };
   'document.kept': { readonly marked: boolean };
   'file.taken': { readonly bytes: number };
@@ -257,4 +270,5 @@ export type Optional =
   | 'comment.made'
   | 'text.searched'
   | 'document.printed'
-  | 'document.kept';
+  | 'document.kept'
+  | 'revision.sent';

@@ -13,6 +13,7 @@ export type Held =
   | 'comment'
   | 'copy'
   | 'print'
+  | 'revise'
   | 'keep'
   | 'pass-on'
   | 'watermark'
@@ -26,7 +27,17 @@ export type AssuranceLine = {
   readonly by: Assurance;
 };
 
-const RIGHTS_HELD: readonly (Right & Held)[] = ['comment', 'copy', 'print', 'keep', 'pass-on'];
+const RIGHTS_HELD: readonly (Right & Held)[] = [
+  'comment',
+  'copy',
+  'print',
+  'revise',
+  'keep',
+  'pass-on',
+];
+
+/** Remarks and changed files are kept here, and what is passed on is decided here at every open. */
+const KEPT_HERE: ReadonlySet<Right> = new Set(['comment', 'revise', 'pass-on']);
 
 /**
  * What holds each right and condition where pages are drawn by the server, which is how links and
@@ -44,9 +55,8 @@ export function assurances(
   const given = (right: Right & Held): AssuranceLine => ({
     held: right,
     given: true,
-    // Remarks are kept here, and what is passed on is decided here at every open; what was copied,
-    // printed or kept is out.
-    by: right === 'pass-on' || right === 'comment' ? 'server' : 'nothing',
+    // What was copied, printed or kept is out.
+    by: KEPT_HERE.has(right) ? 'server' : 'nothing',
   });
   const isPlaced = conditions?.countries != null || conditions?.networks != null;
   return [

@@ -190,6 +190,8 @@ export function causeOfNoEffect(
   if (gives(compiled, right)) return null;
   const missing = causeOfRightMissing(chain, right, ceilings);
   if (missing !== null) return missing;
+  // Who may not have the file cannot change it.
+  if (right === 'revise') return causeOfNoEffect(compiled, chain, 'keep', ceilings);
   if (right === 'keep')
     return (
       causeOfRightMissing(chain, 'copy', ceilings) ??

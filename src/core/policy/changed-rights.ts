@@ -1,4 +1,4 @@
-import { brokenDependencies, RIGHTS, standingTerms, type Right } from '@/core/policy/rights';
+import { withNeeds, RIGHTS, standingTerms, type Right } from '@/core/policy/rights';
 
 /** The rights of one grant and how many prints it has; `null`: no limit. */
 export type HeldRights = { readonly rights: readonly Right[]; readonly prints: number | null };
@@ -20,13 +20,9 @@ function inOrder(rights: Iterable<Right>): Right[] {
  */
 function withAdded(held: HeldRights, added: HeldRights): HeldRights {
   const rights = new Set([...held.rights, ...added.rights]);
-  let prints = held.rights.includes('print') ? held.prints : added.prints;
-  const terms = { rights: [...rights], prints, from: null, until: null };
-  for (const { needs } of brokenDependencies(terms)) {
-    if (needs === 'unlimited-print') prints = null;
-    rights.add(needs === 'unlimited-print' ? 'print' : needs);
-  }
-  return { rights: inOrder(rights), prints };
+  const prints = held.rights.includes('print') ? held.prints : added.prints;
+  const terms = withNeeds({ rights: [...rights], prints, from: null, until: null });
+  return { rights: inOrder(terms.rights), prints: terms.prints };
 }
 
 /** What a grant has after a change: of rights that cannot stand without one that goes, none is left. */

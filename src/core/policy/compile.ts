@@ -76,8 +76,11 @@ type Giving = Pick<CompiledGrant, 'rights' | 'printsLeft' | 'bounds'>;
  * unlimited prints, also of the grant above; printing needs one that is left; passing on needs
  * somebody it may be passed on to.
  */
-export function gives({ rights, printsLeft, bounds }: Giving, right: Right): boolean {
+export function gives(grant: Giving, right: Right): boolean {
+  const { rights, printsLeft, bounds } = grant;
   if (!rights.has(right)) return false;
+  // Who may not have the file cannot change it.
+  if (right === 'revise') return gives(grant, 'keep');
   if (right === 'keep') return rights.has('copy') && rights.has('print') && printsLeft === null;
   if (right === 'print') return printsLeft !== 0;
   return right !== 'pass-on' || bounds.passOn !== null;

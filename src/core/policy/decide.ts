@@ -51,7 +51,8 @@ const RANKS = Object.fromEntries(MOST_USEFUL_FIRST.map((reason, rank) => [reason
 >;
 
 /** Why one right is withheld although the document may be read. */
-export type Withheld = 'not-given' | 'prints-used-up' | 'needs-unlimited-print' | 'above-ceiling';
+export type Withheld =
+  'not-given' | 'prints-used-up' | 'needs-unlimited-print' | 'needs-keep' | 'above-ceiling';
 
 /** Who asks, for what, and how. */
 export type Asking = {
@@ -189,6 +190,7 @@ export function grantsReaching(
 /** Why a right that this grant lists has no effect. */
 const WITHOUT_EFFECT: Partial<Record<Right, Withheld>> = {
   keep: 'needs-unlimited-print',
+  revise: 'needs-keep',
   print: 'prints-used-up',
 };
 

@@ -1,7 +1,7 @@
 import type { Moment } from '@/core/base/time';
 import { domainOf } from '@/core/policy/address';
 import type { Conditions, PassOn } from '@/core/policy/conditions';
-import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights';
+import { standingTerms, type Right, type Terms } from '@/core/policy/rights';
 
 /** What somebody wants to pass on of what they hold: to whom, which rights, until when. */
 export type PassOnWish = {
@@ -87,8 +87,5 @@ export function passedOnTerms(
     prints: wanted.includes('print') ? printsLeft : null,
     ...(Object.keys(conditions).length === 0 ? {} : { conditions }),
   };
-  const broken = new Set(brokenDependencies(given).map(({ right }) => right));
-  return broken.size === 0
-    ? given
-    : { ...given, rights: wanted.filter((right) => !broken.has(right)) };
+  return standingTerms(given);
 }

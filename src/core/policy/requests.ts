@@ -1,5 +1,5 @@
 import type { Right, Terms } from '@/core/policy/rights';
-import { brokenDependencies } from '@/core/policy/rights';
+import { withNeeds } from '@/core/policy/rights';
 
 /** Where a request stands: it waits for staff, for the asker to answer a question, or is over. */
 export type RequestState =
@@ -60,11 +60,5 @@ export function answeredTerms(terms: Terms, answer: Answer): Terms {
     answer.right === 'print' && !terms.rights.includes('print') ? answer.prints : terms.prints;
   if (answer.right === 'print' && terms.rights.includes('print') && terms.prints !== null)
     prints = answer.prints === null ? null : terms.prints + answer.prints;
-  for (const { needs } of brokenDependencies({ ...terms, rights: [...rights], prints })) {
-    if (needs === 'unlimited-print') {
-      rights.add('print');
-      prints = null;
-    } else rights.add(needs);
-  }
-  return { ...terms, rights: [...rights], prints, until: answer.until ?? terms.until };
+  return withNeeds({ ...terms, rights: [...rights], prints, until: answer.until ?? terms.until });
 }

@@ -10,6 +10,7 @@ export const OFFERED_RIGHTS = [
   'comment',
   'copy',
   'print',
+  'revise',
   'keep',
   'pass-on',
 ] as const satisfies readonly Right[];
@@ -30,7 +31,7 @@ export type Terms = {
 /** Why a right cannot stand as it was asked for. */
 export type Dependency = {
   readonly right: Right;
-  readonly needs: 'read' | 'copy' | 'unlimited-print';
+  readonly needs: 'read' | 'copy' | 'keep' | 'unlimited-print';
 };
 
 /** Every dependency between rights that these terms break; an empty list: they can stand. */
@@ -43,6 +44,8 @@ export function brokenDependencies({ rights, prints }: Terms): Dependency[] {
   if (has.has('keep') && !has.has('copy')) broken.push({ right: 'keep', needs: 'copy' });
   if (has.has('keep') && !(has.has('print') && prints === null))
     broken.push({ right: 'keep', needs: 'unlimited-print' });
+  // Changing a document takes having it; nothing here is of a kind that is changed in the browser.
+  if (has.has('revise') && !has.has('keep')) broken.push({ right: 'revise', needs: 'keep' });
   return broken;
 }
 
@@ -52,6 +55,20 @@ export function standingTerms<T extends Terms>(terms: T): T {
   if (broken.length === 0) return terms;
   const rights = terms.rights.filter((right) => !broken.some((each) => each.right === right));
   return standingTerms({ ...terms, rights });
+}
+
+/** Terms with what their rights rest on added, so that they can stand. */
+export function withNeeds<T extends Terms>(terms: T): T {
+  const broken = brokenDependencies(terms);
+  if (broken.length === 0) return terms;
+  const rights = new Set(terms.rights);
+  let { prints } = terms;
+  for (const { needs } of broken) {
+    rights.add(needs === 'unlimited-print' ? 'print' : needs);
+    if (needs === 'unlimited-print') prints = null;
+  }
+  // What was added may rest on something itself.
+  return withNeeds({ ...terms, rights: RIGHTS.filter((right) => rights.has(right)), prints });
 }
 
 /** One line that stands for the terms, the same for equal terms however they were written. */

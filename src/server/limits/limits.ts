@@ -29,6 +29,8 @@ export type Limits = {
   /** By person: a search goes through a long document in several requests. */
   readonly searches: Limit;
   readonly comments: Limit;
+  /** By person: changed files that are sent back. */
+  readonly revisions: Limit;
   /** By person: how long pages were in view, which their browser tells of four times a minute. */
   readonly readings: Limit;
 };
@@ -67,6 +69,7 @@ export function createLimits(): Limits {
     copies: limit(120, 10 * MINUTE),
     searches: limit(240, 10 * MINUTE),
     comments: limit(120, 10 * MINUTE),
+    revisions: limit(10, HOUR),
     readings: limit(400, 10 * MINUTE),
   };
 }

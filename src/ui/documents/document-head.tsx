@@ -58,6 +58,7 @@ function DocumentMore({
   const items: readonly (MoreItem | false)[] = [
     mayChange && { label: 'Open as a check', href: `/documents/${id}/check` },
     mayChange && { label: 'Comments', href: `/documents/${id}/comments` },
+    mayChange && { label: 'Changed files', href: `/documents/${id}/revisions` },
     mayChange && { label: 'Copies on paper', href: `/documents/${id}/paper` },
     readsRecord && { label: 'Show in ledger', href: `/ledger?document=${id}` },
     readsRecord && { label: 'Opens by person', href: `/ledger/opens?document=${id}` },

@@ -10,6 +10,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { sizeText } from '@/ui/words/size-words';
 import { uploadVersion, type UploadProgress } from '@/ui/protecting/upload-file';
 import { sentenceOf } from '@/ui/http/call';
+import { TellOfVersion } from '@/ui/documents/tell-of-version';
 import { Moment } from '@/ui/time/moment';
 
 /** The versions of a document, and where the next one is taken in. */
@@ -43,10 +44,12 @@ export function VersionsPanel({
   return (
     <section className="stack" aria-label="Versions">
       <h2>Versions</h2>
-      {versions.map((version, i) => (
+      {versions.map((version) => (
         <p key={version.number}>
           <b>{version.number}</b>
-          {i === 0 && versions.length > 1 && <span className="current"> opens now</span>}{' '}
+          {version.isCurrent && versions.length > 1 && (
+            <span className="current"> opens now</span>
+          )}{' '}
           <span className="quiet">
             {version.fileName}, {version.pages} p, {sizeText(version.bytes)}, by {version.createdBy}{' '}
             <Moment at={version.createdAt} />, {version.opens}{' '}
@@ -89,9 +92,10 @@ export function VersionsPanel({
             <Button onClick={() => picker.current?.click()}>Add a version…</Button>
           </div>
           <p className="quiet">
-            Everybody with access then opens the new version. Nothing is mailed. Pages that are open
-            now keep their version.
+            Everybody with access then opens the new version. Nothing is mailed by itself. Pages
+            that are open now keep their version.
           </p>
+          <TellOfVersion id={id} versions={versions} />
         </>
       )}
       {problem !== null && (

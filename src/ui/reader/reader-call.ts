@@ -27,17 +27,24 @@ export async function readerFetch(
   const text = body === undefined ? null : JSON.stringify(body);
   const proof = await proofHeader(method, path, text ?? '');
   const headers = text === null ? proof : { ...proof, 'content-type': 'application/json' };
+  return answered(path, { method, signal, keepalive, headers, body: text });
+}
+
+/** Sends a file as it is, signed. @throws RefusedError, CallError */
+export async function readerSend(path: string, file: File): Promise<Response> {
+  const headers = {
+    ...(await proofHeader('POST', path, '')),
+    'content-type': 'application/octet-stream',
+  };
+  return answered(path, { method: 'POST', headers, body: file });
+}
+
+async function answered(path: string, request: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(path, {
-      method,
-      signal,
-      keepalive,
-      headers,
-      body: text,
-    });
+    response = await fetch(path, request);
   } catch (cause) {
-    if (signal?.aborted === true) throw cause;
+    if (request.signal?.aborted === true) throw cause;
     throw new CallError(
       'The server cannot be reached. Check your connection; this page goes on by itself.',
       'UNREACHABLE',

@@ -16,6 +16,7 @@ import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
 import { readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
+import { RevisePanel } from '@/ui/reader/revise-panel';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
@@ -163,6 +164,13 @@ export function ReaderView(props: Props) {
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
                 <CommentsPanel comments={comments} sender={opened.sender.name} />
                 <Taking opened={opened} take={take} />
+                <RevisePanel
+                  licence={opened.licence}
+                  may={opened.rights.revise.granted}
+                  sender={opened.sender.name}
+                  revisions={opened.revisions}
+                  onRefused={onRefused}
+                />
                 {more}
                 <hr />
                 <About opened={opened} onLeave={onLeave} />

@@ -1,5 +1,5 @@
 import { rightNames } from '@/core/policy/right-names';
-import { brokenDependencies, type Right, type Terms } from '@/core/policy/rights';
+import { brokenDependencies, standingTerms, type Right, type Terms } from '@/core/policy/rights';
 import { needsWords } from '@/ui/words/dependency-words';
 
 export type TermsDraft = Terms;
@@ -20,10 +20,12 @@ export function switchRight(
     prints: rights.includes('print') ? terms.prints : null,
   };
   const said: string[] = [];
-  for (const broken of brokenDependencies(next)) {
-    if (!next.rights.includes(broken.right)) continue;
-    next = { ...next, rights: next.rights.filter((each) => each !== broken.right) };
-    said.push(`${rightNames[broken.right]} ${needsWords[broken.needs]}, so it is off.`);
+  // One that goes may take another with it.
+  for (let [broken] = brokenDependencies(next); broken !== undefined;) {
+    const { right: off, needs } = broken;
+    next = { ...next, rights: next.rights.filter((each) => each !== off) };
+    said.push(`${rightNames[off]} ${needsWords[needs]}, so it is off.`);
+    [broken] = brokenDependencies(next);
   }
   return { terms: next, said: said.length === 0 ? null : said.join(' ') };
 }
@@ -36,11 +38,7 @@ export function limitPrints(
   const prints = text === '' ? null : Math.max(1, Math.min(999, Math.floor(Number(text)) || 1));
   const keepGoes = prints !== null && terms.rights.includes('keep');
   return {
-    terms: {
-      ...terms,
-      prints,
-      rights: keepGoes ? terms.rights.filter((right) => right !== 'keep') : terms.rights,
-    },
+    terms: standingTerms({ ...terms, prints }),
     said: keepGoes ? `${rightNames.keep} ${needsWords['unlimited-print']}, so it is off.` : null,
   };
 }

@@ -86,7 +86,7 @@ function MessageAnswer(props: Props) {
 
 /** The right that was asked for, where an answer can give it. */
 function answerable({ right }: RequestRow): AnswerInput['right'] {
-  return right === 'pass-on' || right === 'comment' || right === 'revise' ? null : right;
+  return right === 'pass-on' ? null : right;
 }
 
 /** The right that an answer gives, and to print how often. */

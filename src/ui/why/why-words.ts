@@ -117,6 +117,7 @@ export function rightRule(
   const grant = name === '' ? 'the grant' : name;
   if (verdict.granted) return `by ${grant}`;
   if (verdict.why === 'prints-used-up') return `all prints of ${grant} are made`;
+  if (verdict.why === 'needs-keep') return `${grant} lets nobody keep a copy to change`;
   return verdict.why === 'needs-unlimited-print'
     ? `${grant} limits prints, and a kept file can be printed at will`
     : `${grant} does not give it`;

@@ -32,6 +32,11 @@ const WORDS: Record<Held, Told> = {
     withheld: 'nothing to print is made',
     given: 'paper stays with them, with the watermark on it',
   },
+  revise: {
+    name: 'Revise',
+    withheld: 'no file is taken',
+    given: 'kept beside the document, and opened by nobody before you accept it',
+  },
   keep: {
     name: 'Keep a copy',
     withheld: 'the document itself is never sent',

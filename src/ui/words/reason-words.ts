@@ -85,6 +85,7 @@ const englishWithheld: WithheldWords = {
   'not-given': 'was not given to you',
   'prints-used-up': 'is used up: every copy you were given has been made',
   'needs-unlimited-print': 'is not possible while prints are limited',
+  'needs-keep': 'is not possible while no copy may be kept',
   'above-ceiling': 'is not allowed by the sender’s organisation',
 };
 

@@ -18,6 +18,8 @@ export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
     'Put remarks on pages. They never change the document, and stay with you when access ends.',
   copy: 'Select and copy text. Without it the server sends no text at all.',
   print: 'Make a marked copy to print. It is counted; nobody can know whether paper came out.',
+  revise:
+    'Send a changed file back. It is kept beside the document, which you then compare and accept or decline.',
   keep: 'Download the document in the clear. A kept copy cannot be revoked.',
   'pass-on':
     'Give the same or less to more people, within the limits below. It ends when theirs ends.',

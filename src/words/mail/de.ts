@@ -46,6 +46,18 @@ export const de: MailMessages = {
     asks: '{sender} hat eine Frage, bevor Ihre Anfrage zu „{title}“ beantwortet wird:',
     reply: 'Antworten Sie dort, wo Sie gefragt haben, über denselben Link wie zuvor:',
   },
+  revision: {
+    subject: 'Ihre geänderte Datei zu „{title}“',
+    accepted:
+      '{sender} hat Ihre geänderte Datei angenommen. Ab jetzt öffnet sie sich bei allen, die „{title}“ haben.',
+    declined:
+      '{sender} übernimmt Ihre geänderte Datei zu „{title}“ nicht. Das Dokument bleibt, wie es war.',
+  },
+  version: {
+    subject: '„{title}“ wurde durch eine neue Fassung ersetzt',
+    replaced:
+      '{sender} hat „{title}“ durch eine neue Fassung ersetzt. Was Sie damit dürfen, bleibt gleich, und sie öffnet sich über denselben Link:',
+  },
   answer: {
     subject: 'Ihre Anfrage zu „{title}“',
     given: '{sender} hat Ihnen gegeben, worum Sie gebeten haben, für „{title}“.',

@@ -47,6 +47,18 @@ export const en = {
     asks: '{sender} has a question before answering what you asked about “{title}”:',
     reply: 'Reply where you asked, by the same link as before:',
   },
+  revision: {
+    subject: 'Your changed file of “{title}”',
+    accepted:
+      '{sender} accepted your changed file. It opens for everybody who has “{title}” from now on.',
+    declined:
+      '{sender} does not take up your changed file of “{title}”. The document stays as it was.',
+  },
+  version: {
+    subject: '“{title}” was replaced by a new version',
+    replaced:
+      '{sender} replaced “{title}” by a new version. What you may do is unchanged, and it opens by the same link:',
+  },
   answer: {
     subject: 'Your request about “{title}”',
     given: 'You were given what you asked for, by {sender}, for “{title}”.',

@@ -49,6 +49,18 @@ export const es: MailMessages = {
     asks: '{sender} tiene una pregunta antes de responder a lo que pidió sobre «{title}»:',
     reply: 'Responda donde lo pidió, con el mismo enlace de antes:',
   },
+  revision: {
+    subject: 'Su archivo modificado de «{title}»',
+    accepted:
+      '{sender} ha aceptado su archivo modificado. Desde ahora se abre para todos los que tienen «{title}».',
+    declined:
+      '{sender} no incorpora su archivo modificado de «{title}». El documento queda como estaba.',
+  },
+  version: {
+    subject: '«{title}» se ha sustituido por una versión nueva',
+    replaced:
+      '{sender} ha sustituido «{title}» por una versión nueva. Lo que usted puede hacer no cambia, y se abre con el mismo enlace:',
+  },
   answer: {
     subject: 'Su solicitud sobre «{title}»',
     given: '{sender} le ha concedido lo que pidió, para «{title}».',

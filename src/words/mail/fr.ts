@@ -51,6 +51,18 @@ export const fr: MailMessages = {
     asks: '{sender} a une question avant de répondre à votre demande à propos de « {title} » :',
     reply: 'Répondez là où vous avez demandé, par le même lien qu’auparavant :',
   },
+  revision: {
+    subject: 'Votre fichier modifié pour « {title} »',
+    accepted:
+      '{sender} a accepté votre fichier modifié. Il s’ouvre désormais pour tous ceux qui ont « {title} ».',
+    declined:
+      '{sender} ne retient pas votre fichier modifié pour « {title} ». Le document reste tel quel.',
+  },
+  version: {
+    subject: '« {title} » a été remplacé par une nouvelle version',
+    replaced:
+      '{sender} a remplacé « {title} » par une nouvelle version. Vos droits sont inchangés, et elle s’ouvre par le même lien :',
+  },
   answer: {
     subject: 'Votre demande à propos de « {title} »',
     given: '{sender} vous a accordé ce que vous demandiez, pour « {title} ».',

@@ -42,6 +42,17 @@ export const ja: MailMessages = {
     asks: '「{title}」についてのご依頼にお答えする前に、{sender}さんから質問があります。',
     reply: 'ご依頼をされたページで、前と同じリンクからお返事ください。',
   },
+  revision: {
+    subject: '「{title}」の変更済みファイルについて',
+    accepted:
+      '{sender} が変更済みファイルを受け入れました。今後は「{title}」をお持ちのすべての方にこのファイルが開かれます。',
+    declined: '{sender} は「{title}」の変更済みファイルを採用しませんでした。文書は元のままです。',
+  },
+  version: {
+    subject: '「{title}」が新しい版に置き換えられました',
+    replaced:
+      '{sender} が「{title}」を新しい版に置き換えました。許可されている操作は変わらず、同じリンクから開けます：',
+  },
   answer: {
     subject: '「{title}」についてのご依頼',
     given: '{sender}さんが、「{title}」についてのご依頼を認めました。',

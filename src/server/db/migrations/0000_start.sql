@@ -234,7 +234,8 @@ CREATE TABLE `versions` (
 	`key_generation` integer NOT NULL,
 	`recovery_key` text,
 	`created_at` integer NOT NULL,
-	`created_by` text NOT NULL,
+	`created_by` text,
+	`told_at` integer,
 	`damaged_at` integer,
 	`seal` blob,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
@@ -593,6 +594,28 @@ CREATE TABLE `reading_aids` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `reading_aids_once` ON `reading_aids` (`recipient_id`,`owner_id`);--> statement-breakpoint
+CREATE TABLE `revisions` (
+	`id` text PRIMARY KEY NOT NULL,
+	`document_id` text NOT NULL,
+	`version_id` text NOT NULL,
+	`based_on` text NOT NULL,
+	`recipient_id` text NOT NULL,
+	`note` text NOT NULL,
+	`state` text DEFAULT 'waiting' NOT NULL,
+	`sent_at` integer NOT NULL,
+	`answer` text DEFAULT '' NOT NULL,
+	`answered_by` text,
+	`answered_at` integer,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`version_id`) REFERENCES `versions`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`based_on`) REFERENCES `versions`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`recipient_id`) REFERENCES `recipients`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`answered_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `revisions_versionId_unique` ON `revisions` (`version_id`);--> statement-breakpoint
+CREATE INDEX `revisions_document` ON `revisions` (`document_id`,`sent_at`);--> statement-breakpoint
+CREATE INDEX `revisions_state` ON `revisions` (`state`,`sent_at`);--> statement-breakpoint
 CREATE TABLE `saved_views` (
 	`id` text PRIMARY KEY NOT NULL,
 	`staff_id` text NOT NULL,

@@ -123,10 +123,12 @@ export const versions = sqliteTable(
     /** The public recovery key this file carries a way in for; null: none. */
     recoveryKey: text(),
     createdAt: integer().notNull(),
+    /** Null: a recipient sent it back. */
     createdBy: text()
       .$type<StaffId>()
-      .notNull()
       .references(() => staff.id),
+    /** When everybody who has the document was told of it; null: they were not. */
+    toldAt: integer(),
     /** When its stored content was found not to be what was stored. */
     damagedAt: integer(),
     seal: seal(),

@@ -18,10 +18,12 @@ import type {
   LinkId,
   PaperId,
   RecipientId,
+  RevisionId,
   StaffId,
   VersionId,
 } from '@/core/base/ids';
 import type { CommentPlace } from '@/core/comments/comment';
+import type { RevisionState } from '@/core/content/revision';
 import type { PaperState } from '@/core/paper/paper-copy';
 import { links, grants } from '@/server/db/schema/access';
 import { recipients } from '@/server/db/schema/people';
@@ -194,6 +196,45 @@ export const readingAids = sqliteTable(
     seal: seal(),
   },
   (table) => [uniqueIndex('reading_aids_once').on(table.recipientId, table.ownerId)],
+);
+
+/** A changed file that a recipient sent back: a version beside the one they had, never over it. */
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    id: text().$type<RevisionId>().primaryKey(),
+    documentId: text()
+      .$type<DocumentId>()
+      .notNull()
+      .references(() => documents.id),
+    versionId: text()
+      .$type<VersionId>()
+      .notNull()
+      .unique()
+      .references(() => versions.id),
+    /** The version that was changed. */
+    basedOn: text()
+      .$type<VersionId>()
+      .notNull()
+      .references(() => versions.id),
+    recipientId: text()
+      .$type<RecipientId>()
+      .notNull()
+      .references(() => recipients.id),
+    note: text().notNull(),
+    state: text().$type<RevisionState>().notNull().default('waiting'),
+    sentAt: integer().notNull(),
+    /** What was said along with the answer. */
+    answer: text().notNull().default(''),
+    answeredBy: text()
+      .$type<StaffId>()
+      .references(() => staff.id),
+    answeredAt: integer(),
+  },
+  (table) => [
+    index('revisions_document').on(table.documentId, table.sentAt),
+    index('revisions_state').on(table.state, table.sentAt),
+  ],
 );
 
 /** Pages that were shown within an open, so that each is recorded once. */

@@ -225,35 +225,6 @@ export async function setFiled(
 }
 
 /** Makes a version the one that opens from now on. */
-export async function insertVersion(
-  tx: Transaction,
-  version: typeof versions.$inferInsert,
-): Promise<void> {
-  await tx.insert(versions).values(version);
-  await tx
-    .update(documents)
-    .set({ versionId: version.id })
-    .where(eq(documents.id, version.documentId));
-}
-
-/** Every version of a document, the newest first, with how often each was opened. */
-export async function versionsOf(db: Reading, id: DocumentId) {
-  return db
-    .select({
-      number: versions.number,
-      fileName: versions.fileName,
-      pages: versions.pages,
-      bytes: versions.bytes,
-      createdAt: versions.createdAt,
-      createdBy: staff.name,
-      opens: sql<number>`(SELECT count(*) FROM ${licences} WHERE ${licences.versionId} = ${versions.id})`,
-    })
-    .from(versions)
-    .innerJoin(staff, eq(staff.id, versions.createdBy))
-    .where(eq(versions.documentId, id))
-    .orderBy(desc(versions.number));
-}
-
 const documentById = prepared((db) =>
   db
     .select({ document: documents, version: versions, ownerName: staff.name })

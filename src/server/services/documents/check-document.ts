@@ -13,6 +13,7 @@ import type {
   RenderTask,
   SealedSource,
 } from '@/server/rendering/render-task';
+import { findVersion } from '@/server/repositories/documents/version-repository';
 import { wasChecked } from '@/server/repositories/ledger/last-done';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { noteDamaged } from '@/server/services/documents/check-contents';
@@ -32,8 +33,19 @@ type Found = FoundDocument;
  * @throws ServiceError `NOT_FOUND`, also of a destroyed key; `NOT_ALLOWED` for anyone who does not
  * answer for the document
  */
-async function needOwn(deps: Pick<Deps, 'db'>, actor: StaffActor, id: DocumentId): Promise<Found> {
-  const found = await needOwnDocument(deps, actor, id, 'check-of-others');
+async function needOwn(
+  deps: Pick<Deps, 'db'>,
+  actor: StaffActor,
+  id: DocumentId,
+  number?: number,
+): Promise<Found> {
+  const current = await needOwnDocument(deps, actor, id, 'check-of-others');
+  const other =
+    number === undefined || number === current.version.number
+      ? current.version
+      : await findVersion(deps.db.read, id, number);
+  if (other === null) throw new ServiceError('no-document');
+  const found = { ...current, version: other };
   if (found.version.wrappedKey === null) throw new ServiceError('key-destroyed-for-all');
   return found;
 }
@@ -121,24 +133,24 @@ export async function checkDocument(
 export async function checkPage(
   deps: Deps,
   actor: StaffActor,
-  { id, page, ...asked }: CheckPageInput,
+  { id, page, version, ...asked }: CheckPageInput,
 ): Promise<CheckedPage> {
   const zone = (await findOrganisation(deps.db.read))?.zone ?? 'UTC';
   const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: zone }).format(
     deps.clock.now(),
   );
   const watermark = [checkMark(actor.name, day)];
-  return drawChecked(deps, actor, { id, page, ...sizeAsked(asked), watermark });
+  return drawChecked(deps, actor, { id, version, page, ...sizeAsked(asked), watermark });
 }
 
 /** Has something made of a document that a member of staff checks. @throws ServiceError `NOT_FOUND`, `NOT_ALLOWED` */
 async function renderChecked<K extends RenderTask['kind']>(
   deps: Deps,
   actor: StaffActor,
-  id: DocumentId,
+  { id, version }: { readonly id: DocumentId; readonly version?: number | undefined },
   taskOf: (source: SealedSource) => Extract<RenderTask, { readonly kind: K }>,
 ): Promise<RenderResults[K]> {
-  const found = await needOwn(deps, actor, id);
+  const found = await needOwn(deps, actor, id, version);
   const key = await keyFor(deps, actor, found);
   const { blobKey, headerBytes, bytes: plainBytes, mediaType } = found.version;
   const source = sealedSource(deps, { blobKey, headerBytes, plainBytes, mediaType }, key);
@@ -153,6 +165,7 @@ async function renderChecked<K extends RenderTask['kind']>(
 /** What is drawn as a check, and how it is marked. */
 type Drawing = {
   readonly id: DocumentId;
+  readonly version?: number | undefined;
   readonly page: number;
   readonly width: number;
   readonly part?: PagePart;
@@ -173,11 +186,11 @@ export type CheckedPage = PagePicture & { readonly points: PagePoints };
 export async function drawChecked(
   deps: Deps,
   actor: StaffActor,
-  { id, page, width, part, watermark, medium = 'screen', ground = 'light' }: Drawing,
+  { page, width, part, watermark, medium = 'screen', ground = 'light', ...of }: Drawing,
 ): Promise<CheckedPage> {
   if (medium === 'paper') {
     const onPaper = layersOn(watermark, 'paper');
-    const printed = await renderChecked<'print'>(deps, actor, id, (source) => ({
+    const printed = await renderChecked<'print'>(deps, actor, of, (source) => ({
       kind: 'print',
       source,
       page,
@@ -186,7 +199,7 @@ export async function drawChecked(
     }));
     return { ...printed, points: printed.size };
   }
-  return renderChecked<'page'>(deps, actor, id, (source) => ({
+  return renderChecked<'page'>(deps, actor, of, (source) => ({
     kind: 'page',
     source,
     page,
@@ -203,7 +216,7 @@ export async function findChecked(
   actor: StaffActor,
   { id, words, from }: CheckFindInput,
 ): Promise<RenderResults['find']> {
-  return renderChecked<'find'>(deps, actor, id, (source) => ({
+  return renderChecked<'find'>(deps, actor, { id }, (source) => ({
     kind: 'find',
     source,
     words,
@@ -215,10 +228,10 @@ export async function findChecked(
 export async function textChecked(
   deps: Deps,
   actor: StaffActor,
-  { id, page }: { readonly id: DocumentId; readonly page: number },
+  { id, page, version }: Pick<CheckPageInput, 'id' | 'page' | 'version'>,
 ): Promise<{ readonly runs: RenderResults['text'] }> {
   return {
-    runs: await renderChecked<'text'>(deps, actor, id, (source) => ({
+    runs: await renderChecked<'text'>(deps, actor, { id, version }, (source) => ({
       kind: 'text',
       source,
       page,
@@ -233,7 +246,7 @@ export async function outlineChecked(
   { id }: { readonly id: DocumentId },
 ): Promise<{ readonly outline: RenderResults['outline'] }> {
   return {
-    outline: await renderChecked<'outline'>(deps, actor, id, (source) => ({
+    outline: await renderChecked<'outline'>(deps, actor, { id }, (source) => ({
       kind: 'outline',
       source,
     })),
@@ -247,7 +260,7 @@ export async function annotatedCopy(
   id: DocumentId,
   notes: readonly Note[],
 ): Promise<Uint8Array> {
-  const { bytes } = await renderChecked<'annotate'>(deps, actor, id, (source) => ({
+  const { bytes } = await renderChecked<'annotate'>(deps, actor, { id }, (source) => ({
     kind: 'annotate',
     source,
     notes,

@@ -18,7 +18,7 @@ export async function needOwnDocument(
   deps: Pick<Deps, 'db'>,
   actor: StaffActor,
   id: DocumentId,
-  problem: 'check-of-others' | 'comments-of-others' | 'paper-of-others',
+  problem: 'check-of-others' | 'comments-of-others' | 'paper-of-others' | 'revisions-of-others',
 ): Promise<FoundDocument> {
   const found = await findDocument(deps.db.read, id);
   if (found === null) throw new ServiceError('no-document');

@@ -7,9 +7,13 @@ import type { Reading, Transaction } from '@/server/db/database';
 import {
   insertDocument,
   documentsHolding,
-  insertVersion,
   referenceTaken,
 } from '@/server/repositories/documents/document-repository';
+import {
+  insertVersion,
+  nextVersionNumber,
+  openVersion,
+} from '@/server/repositories/documents/version-repository';
 import {
   findUpload,
   removeUpload,
@@ -211,11 +215,12 @@ export async function reviseDocument(
   return deps.db.write(async (tx) => {
     const { version } = await needDocument(tx, actor, documentId);
     if (version.wrappedKey === null) throw new ServiceError('protect-as-new');
-    const number = version.number + 1;
+    const number = await nextVersionNumber(tx, documentId);
     await insertVersion(
       tx,
       versionOf(await ownUpload(tx, actor, input.id), actor, documentId, number, inspected, now),
     );
+    await openVersion(tx, documentId, upload.versionId);
     await removeUpload(tx, upload.id);
     const about = aboutVersion(upload, actor, documentId, now);
     await record(

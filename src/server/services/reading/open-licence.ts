@@ -128,6 +128,7 @@ const actions = {
   search: 'text.searched',
   comment: 'comment.made',
   print: 'document.printed',
+  revise: 'revision.sent',
   keep: 'document.kept',
 } as const;
 

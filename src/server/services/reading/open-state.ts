@@ -3,6 +3,7 @@ import type { DocumentId, StaffId } from '@/core/base/ids';
 import type { Decision } from '@/core/policy/decide';
 import type { OpenState } from '@/contracts/reader';
 import { readsWithAids } from '@/server/services/policy/reading-aids';
+import { ownRevisions } from '@/server/services/reading/own-revisions';
 import { ownRequests } from '@/server/services/requests/ask-for-more';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ownPassedOn } from '@/server/services/access/own-passed-on';
@@ -15,7 +16,8 @@ export async function openState(
   decision: Decision & { outcome: 'granted' },
 ): Promise<OpenState> {
   const { until, rights, obligations } = decision;
-  const [aids, passedOn, requests] = await Promise.all([
+  const [revisions, aids, passedOn, requests] = await Promise.all([
+    actor.recipient === null ? [] : ownRevisions(deps, document, actor.recipient),
     actor.recipient !== null &&
       readsWithAids(deps, deps.db.read, decision, { owner: ownerId, recipient: actor.recipient }),
     ownPassedOn(deps, actor, document),
@@ -30,5 +32,6 @@ export async function openState(
     passOn,
     passedOn,
     requests,
+    revisions,
   };
 }

@@ -1,0 +1,5 @@
+import { documentInput } from '@/contracts/document';
+import { handle } from '@/server/http/handle';
+import { tellOfVersion } from '@/server/services/reading/answer-revision';
+
+export const POST = handle('change-access', documentInput, tellOfVersion);

@@ -1,0 +1,140 @@
+import 'server-only';
+import { fileSize, PAYLOAD_NONCE } from '@/core/age/chunks';
+import { encodeHeader } from '@/core/age/header';
+import { embargoStanza, newFileKey } from '@/core/age/recipients';
+import { sealStream } from '@/core/age/stream';
+import type { VersionId } from '@/core/base/ids';
+import { HEAD, mediaTypeOf, type MediaType } from '@/core/content/media-types';
+import { PART } from '@/contracts/document';
+import { ContentError } from '@/server/rendering/errors';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import type { Deps } from '@/server/services/base/deps';
+import { ServiceError } from '@/server/services/base/errors';
+import { needOurs } from '@/server/services/base/trusted-rows';
+import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+
+/** A file that comes in one stream. */
+type Coming = {
+  readonly versionId: VersionId;
+  readonly bytes: number;
+  readonly body: AsyncIterable<Uint8Array>;
+  /** Whether the organisation's recovery key opens it, too. */
+  readonly recoverable: boolean;
+  /** Whom looking into it is counted under. */
+  readonly who: string;
+};
+
+/** A file that lies sealed in the store, as a version has it. */
+export type TakenIn = {
+  readonly id: VersionId;
+  readonly mediaType: MediaType;
+  readonly pages: number;
+  readonly bytes: number;
+  readonly contentMac: string;
+  readonly blobKey: string;
+  readonly headerBytes: number;
+  readonly wrappedKey: Buffer;
+  readonly keyGeneration: number;
+  readonly recoveryKey: string | null;
+};
+
+/** Parts as uploads are taken in by, so that the same file has the same hash however it came. */
+async function* inParts(
+  body: AsyncIterable<Uint8Array>,
+  bytes: number,
+  onPart: (part: Uint8Array) => void,
+): AsyncGenerator<Uint8Array> {
+  let part = new Uint8Array(Math.min(PART, bytes));
+  let [filled, seen] = [0, 0];
+  for await (const piece of body) {
+    if (seen + piece.length > bytes) throw new ServiceError('file-cut-off');
+    for (let from = 0; from < piece.length;) {
+      const some = piece.subarray(from, from + part.length - filled);
+      part.set(some, filled);
+      [from, filled, seen] = [from + some.length, filled + some.length, seen + some.length];
+      if (filled < part.length) continue;
+      onPart(part);
+      yield part;
+      part = new Uint8Array(Math.min(PART, bytes - seen));
+      filled = 0;
+    }
+  }
+  if (seen !== bytes) throw new ServiceError('file-cut-off');
+}
+
+async function* headOf(header: Uint8Array, nonce: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield header;
+  yield await Promise.resolve(nonce);
+}
+
+/** @throws ContentError `NOT_A_PDF` */
+function needMediaType(head: Uint8Array): MediaType {
+  const mediaType = mediaTypeOf(head.subarray(0, HEAD));
+  if (mediaType === null) throw new ContentError('NOT_A_PDF');
+  return mediaType;
+}
+
+async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
+  const { versionId, bytes, body, recoverable, who } = coming;
+  await needOurs(deps, deps.db.read, { organisation: 'all' });
+  const organisation = await findOrganisation(deps.db.read);
+  const recoveryKey = recoverable ? (organisation?.recoveryKey ?? null) : null;
+  const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
+  const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
+  await deps.blobs.writeAt(versionId, 0, headOf(header, deps.random(PAYLOAD_NONCE)));
+  const place = { blobKey: versionId, headerBytes: header.length, plainBytes: bytes };
+  const key = payloadKeyOf(deps, place, fileKey);
+  let contentMac = '';
+  const kinds: MediaType[] = [];
+  const parts = inParts(body, bytes, (part) => {
+    // What it is shows at its beginning, before anything of it is kept.
+    if (contentMac === '') kinds.push(needMediaType(part));
+    contentMac = deps.vault.mac(
+      'content',
+      `${contentMac} ${deps.vault.macOf('upload part', part)}`,
+    );
+  });
+  const sealed = sealStream(nodeChunkCipher(key), parts);
+  await deps.blobs.writeAt(versionId, header.length + PAYLOAD_NONCE, sealed);
+  const [mediaType = needMediaType(new Uint8Array(0))] = kinds;
+  const { pages } = await deps.renderer.run(
+    { kind: 'inspect', source: sealedSource(deps, { ...place, mediaType }, key) },
+    { who },
+  );
+  await deps.blobs.finish(versionId, fileSize(header.length, bytes));
+  const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
+  return {
+    id: versionId,
+    mediaType,
+    pages,
+    bytes,
+    contentMac,
+    blobKey: versionId,
+    headerBytes: header.length,
+    wrappedKey: wrapped,
+    keyGeneration: generation,
+    recoveryKey,
+  };
+}
+
+/**
+ * Takes a file in that comes in one stream, and gives it to `use`; whatever goes wrong on the way or
+ * there, nothing of it stays.
+ *
+ * @throws ContentError; ServiceError `WRONG_LENGTH`; StorageError `DISK_FULL`
+ */
+export async function takeInWhole<T>(
+  deps: Deps,
+  coming: Coming,
+  use: (taken: TakenIn) => Promise<T>,
+): Promise<T> {
+  if (coming.bytes === 0) throw new ContentError('EMPTY_FILE');
+  await deps.blobs.needRoom(coming.bytes);
+  try {
+    return await use(await seal(deps, coming));
+  } catch (error) {
+    await deps.blobs.remove(coming.versionId);
+    throw error;
+  }
+}

@@ -1,0 +1,124 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import type { LicenceId } from '@/core/base/ids';
+import type { OwnRevision } from '@/contracts/own-revision';
+import { MAX_REVISION } from '@/core/content/revision';
+import { MEDIA_TYPES } from '@/core/content/media-types';
+import { sentenceOf } from '@/ui/http/call';
+import { RefusedError, type OnRefused } from '@/ui/pages/refused';
+import { readerSend } from '@/ui/reader/reader-call';
+import { Moment } from '@/ui/time/moment';
+
+const stateWords = {
+  waiting: 'waits for an answer',
+  accepted: 'accepted: it opens now',
+  declined: 'not taken up',
+};
+
+type Props = {
+  readonly licence: LicenceId;
+  readonly may: boolean;
+  readonly sender: string;
+  readonly revisions: readonly OwnRevision[];
+  readonly onRefused: OnRefused;
+};
+
+/** Where a changed file is sent back, and what came of those that were. */
+export function RevisePanel({ licence, may, sender, revisions, onRefused }: Props) {
+  const [sent, setSent] = useState<readonly OwnRevision[] | null>(null);
+  const shown = sent === null || sent.length < revisions.length ? revisions : sent;
+  if (!may && shown.length === 0) return null;
+  return (
+    <section className="stack" aria-label="Changed files">
+      <h2>Changed files</h2>
+      {shown.map(({ id, fileName, sentAt, state, answer }) => (
+        <p key={id}>
+          <b>{fileName}</b>{' '}
+          <span className="quiet">
+            <Moment at={sentAt} />, {stateWords[state]}
+          </span>
+          {answer !== '' && <span className="under">“{answer}”</span>}
+        </p>
+      ))}
+      {may && <SendFile licence={licence} sender={sender} onSent={setSent} onRefused={onRefused} />}
+    </section>
+  );
+}
+
+function SendFile({
+  licence,
+  sender,
+  onSent,
+  onRefused,
+}: Pick<Props, 'licence' | 'sender' | 'onRefused'> & {
+  readonly onSent: (revisions: readonly OwnRevision[]) => void;
+}) {
+  const picker = useRef<HTMLInputElement>(null);
+  const [note, setNote] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const send = async (file: File) => {
+    if (file.size > MAX_REVISION) {
+      setProblem('This file is larger than 96 MiB, the most that can be sent back here.');
+      return;
+    }
+    setBusy(true);
+    setProblem(null);
+    const about = new URLSearchParams({ name: file.name, note });
+    try {
+      const path = `/api/v1/reader/licences/${licence}/revisions?${about.toString()}`;
+      const answer = (await (await readerSend(path, file)).json()) as {
+        readonly revisions: readonly OwnRevision[];
+      };
+      onSent(answer.revisions);
+      setNote('');
+    } catch (error) {
+      if (error instanceof RefusedError) onRefused(error.reason, error.at);
+      else setProblem(sentenceOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <input
+        ref={picker}
+        type="file"
+        accept={MEDIA_TYPES.join(',')}
+        hidden
+        aria-label="The changed file"
+        onChange={({ target }) => {
+          const [file] = target.files ?? [];
+          target.value = '';
+          if (file !== undefined) void send(file);
+        }}
+      />
+      <TextField
+        label="What you changed"
+        multiline
+        value={note}
+        onChange={({ target }) => {
+          setNote(target.value);
+        }}
+        slotProps={{ htmlInput: { maxLength: 500 } }}
+      />
+      <div className="row">
+        <Button disabled={busy} onClick={() => picker.current?.click()}>
+          {busy ? 'Being sent…' : 'Send a changed file back…'}
+        </Button>
+      </div>
+      <p className="quiet">
+        {sender} compares it with the document, and accepts or declines it. Nobody else opens it
+        before.
+      </p>
+      {problem !== null && (
+        <p role="alert" className="magenta">
+          {problem}
+        </p>
+      )}
+    </>
+  );
+}

@@ -30,7 +30,8 @@ import { protectDocument } from '@/server/services/documents/protect-document';
 import { receivePart } from '@/server/services/documents/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
 import type { DispatchId } from '@/core/base/ids';
-import { drawPaper } from './drawings';
+import { sendRevision } from '@/server/services/reading/send-revision';
+import { drawPaper, type Paper } from './drawings';
 import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
 import { fileEverything } from './filing';
 import { createChance } from './chance';
@@ -140,20 +141,19 @@ async function join(
   });
 }
 
+async function protectPaper(ida: StaffActor, paper: Paper): Promise<DocumentId> {
+  const bytes = await drawPaper(paper);
+  const { title, reference } = paper;
+  const { id } = await beginUpload(deps, ida, { fileName: `${title}.pdf`, bytes: bytes.length });
+  await receivePart(deps, ida, { id, offset: 0 }, whole(bytes));
+  return (await protectDocument(deps, ida, { id, title, reference })).id;
+}
+
 async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> {
   const ids = new Map<string, DocumentId>();
   for (const paper of [...officePapers, ...papers]) {
-    const bytes = await drawPaper(paper);
     clock.set(clock.now() + 7 * MINUTE);
-    const { id } = await beginUpload(deps, ida, {
-      fileName: `${paper.title}.pdf`,
-      bytes: bytes.length,
-    });
-    await receivePart(deps, ida, { id, offset: 0 }, whole(bytes));
-    ids.set(
-      paper.reference,
-      (await protectDocument(deps, ida, { id, title: paper.title, reference: paper.reference })).id,
-    );
+    ids.set(paper.reference, await protectPaper(ida, paper));
   }
   return ids;
 }
@@ -352,6 +352,50 @@ at(-1.1, async () => {
     answers: first.id,
     text: 'With them. I have asked for the two figures apart; they come with the next issue.',
   });
+});
+// The harbour board may change what the berth study says of their own quay, and does.
+const berth: Paper = {
+  reference: 'TQ-380-BS-01',
+  title: 'Berth study, particulars',
+  kind: 'text',
+  pages: 3,
+};
+at(-6.5, async () => {
+  documents.set(berth.reference, await protectPaper(ida, berth));
+  const { id } = await dispatchDocuments(deps, ida, {
+    documents: [documents.get(berth.reference) ?? 'doc_'],
+    recipients: [people.cosmo],
+    terms: {
+      rights: ['read', 'comment', 'copy', 'print', 'revise', 'keep'],
+      prints: null,
+      from: null,
+      until: today + 30 * DAY,
+    },
+    subject: 'Berth study: please correct what is yours',
+    note: 'Change what is not right about your quay, and send the file back here.',
+    watermark: DEFAULT_WATERMARK,
+    delivery: 'mail',
+  });
+  ids.set('berth', id);
+  await deliverMail(deps);
+});
+at(-0.6, async () => {
+  const token = await tokenFor('berth', people.cosmo);
+  const reader = await readerOf('berth', people.cosmo);
+  const id = documents.get(berth.reference) ?? 'doc_';
+  const licence = await read(deps, reader, token, id, 3);
+  if (licence === null) return;
+  const bytes = await drawPaper({ ...berth, title: 'Berth study, particulars of the east quay' });
+  await sendRevision(
+    deps,
+    reader,
+    {
+      licence,
+      name: 'Berth study, east quay corrected.pdf',
+      note: 'This is about our east quay alone: it says so now. The rest is right.',
+    },
+    { bytes: bytes.length, body: whole(bytes) },
+  );
 });
 const ask =
   (

@@ -17,6 +17,7 @@ export const readingAidsInput = z.object({
   id: documentId,
   recipient: recipientId,
   on: z.boolean(),
+  reason: reasonInput,
 });
 export type ReadingAidsInput = z.output<typeof readingAidsInput>;
 

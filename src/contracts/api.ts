@@ -52,7 +52,7 @@ import type {
   staffCommentInput,
 } from '@/contracts/comments';
 import type { PaperRegister, notePaperInput, paperInput } from '@/contracts/paper';
-import type { Revisions, answerRevisionInput } from '@/contracts/revisions';
+import type { Revisions, answerRevisionInput, tellInput } from '@/contracts/revisions';
 import type { documentInput } from '@/contracts/document';
 import type { Explained, explainInput, SeenAs, supposeInput } from '@/contracts/explain';
 import type { FileFound, inspectInput } from '@/contracts/files';
@@ -184,7 +184,7 @@ export type Api = {
   'POST /api/v1/documents/:id/reading-aids': Call<typeof readingAidsInput, unknown>;
   'GET /api/v1/documents/:id/revisions': Call<typeof documentInput, Revisions>;
   'POST /api/v1/documents/:id/revisions': Call<typeof answerRevisionInput, Revisions>;
-  'POST /api/v1/documents/:id/tell': Call<typeof documentInput, { readonly people: number }>;
+  'POST /api/v1/documents/:id/tell': Call<typeof tellInput, { readonly people: number }>;
   'GET /api/v1/documents/:id/paper': Call<typeof paperInput, PaperRegister>;
   'POST /api/v1/documents/:id/paper': Call<typeof notePaperInput, PaperRegister>;
   'POST /api/v1/comments/:comment': Call<typeof staffCommentInput, DocumentComments>;

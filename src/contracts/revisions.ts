@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { documentId } from '@/contracts/document';
+import { reasonInput } from '@/contracts/settings';
 import { licenceInput } from '@/contracts/reader';
 import type { OwnRevision } from '@/contracts/own-revision';
 import { isId, type RecipientId, type RevisionId } from '@/core/base/ids';
@@ -23,6 +24,10 @@ export const answerRevisionInput = z.object({
   words: z.string().trim().max(500).default(''),
 });
 export type AnswerRevisionInput = z.output<typeof answerRevisionInput>;
+
+/** Telling whoever has a document that a new version took its place. */
+export const tellInput = z.object({ id: documentId, reason: reasonInput });
+export type TellInput = z.output<typeof tellInput>;
 
 /** The same, for who answers for the document. */
 export type RevisionRow = OwnRevision & {

@@ -163,7 +163,6 @@ describe('a changed file', () => {
           { licence, name: 'x.pdf', note: '' },
           { bytes: said, body: inPieces(content) },
         ),
-        code,
       ).rejects.toMatchObject({ code });
     expect(files()).toBe(before);
     expect(await waiting()).toHaveLength(1);

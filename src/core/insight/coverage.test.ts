@@ -58,11 +58,11 @@ describe('what was read', () => {
 });
 
 test.each([
-  [{ read: 0, from: 0, to: 0, pages: 5 }, 'nothing seen'],
-  [{ read: 1, from: 4, to: 4, pages: 5 }, 'read page 4'],
-  [{ read: 3, from: 1, to: 3, pages: 5 }, 'read pages 1 to 3'],
-  [{ read: 3, from: 1, to: 5, pages: 5 }, 'read 3 of 5 pages'],
-  [{ read: 5, from: 1, to: 5, pages: 5 }, 'read all'],
+  [{ read: 0, from: 0, to: 0, pages: 5 }, 'nothing'],
+  [{ read: 1, from: 4, to: 4, pages: 5 }, 'page 4'],
+  [{ read: 3, from: 1, to: 3, pages: 5 }, 'pages 1 to 3'],
+  [{ read: 3, from: 1, to: 5, pages: 5 }, '3 of 5 pages'],
+  [{ read: 5, from: 1, to: 5, pages: 5 }, 'all'],
 ])('a row of a list says of %o: %s', (summary, words) => {
   expect(summaryWords(summary)).toBe(words);
 });

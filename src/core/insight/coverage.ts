@@ -53,12 +53,12 @@ export type ReadSummary = PageRange & {
   readonly pages: number;
 };
 
-/** The same in a few words, for a row of a list: `read all`, `read pages 1 to 3`, `read 5 of 20 pages`. */
+/** The same in a few words, for a column that says “Read”: `all`, `pages 1 to 3`, `5 of 20 pages`. */
 export function summaryWords({ read, from, to, pages }: ReadSummary): string {
-  if (read === 0) return 'nothing seen';
-  if (read >= pages) return pages === 1 ? 'read' : 'read all';
-  if (to - from + 1 > read) return `read ${String(read)} of ${String(pages)} pages`;
-  return `read ${read === 1 ? 'page' : 'pages'} ${rangeWords({ from, to })}`;
+  if (read === 0) return 'nothing';
+  if (read >= pages) return 'all';
+  if (to - from + 1 > read) return `${String(read)} of ${String(pages)} pages`;
+  return `${read === 1 ? 'page' : 'pages'} ${rangeWords({ from, to })}`;
 }
 
 /** A piece of a strip that shows a document: its pages, and how long the longest of them was in view. */

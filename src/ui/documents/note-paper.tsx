@@ -66,7 +66,7 @@ export function NotePaper({
     if (done) onDone(chosen);
   };
   return (
-    <div className="row one-row top part" role="group" aria-label="Selected copies">
+    <div className="row part" role="group" aria-label="Selected copies">
       <span className="quiet nowrap">{copies} selected</span>
       <TextField
         label="Note"

@@ -22,9 +22,9 @@ export function TellOfVersion({
   const { busy, said, attempt } = useAttempt();
   const current = versions.find(({ isCurrent }) => isCurrent);
   if (current === undefined || versions.length < 2) return null;
-  const tell = async () => {
+  const tell = async (reason: string) => {
     await attempt(
-      () => api('POST /api/v1/documents/:id/tell', { id }),
+      () => api('POST /api/v1/documents/:id/tell', { id, reason }),
       ({ people }) => `${counted(people, 'person', 'people')} mailed.`,
     );
     setAsking(false);
@@ -60,7 +60,7 @@ export function TellOfVersion({
         onClose={() => {
           setAsking(false);
         }}
-        onConfirm={() => void tell()}
+        onConfirm={(reason) => void tell(reason)}
       >
         <p>
           Each person who can open the document now is mailed that a new version took its place,

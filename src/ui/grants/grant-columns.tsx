@@ -99,23 +99,27 @@ function held(now: number): readonly Column<GrantRow>[] {
 const opens: Column<GrantRow> = {
   id: 'opens',
   header: 'Opens',
-  width: 104,
+  width: 68,
   kind: 'number',
   orderBy: (grant) => grant.opens,
   cell: (grant) => (
-    <>
-      <EntriesFigure
-        n={grant.opens}
-        of={{
-          document: grant.documentId,
-          recipient: grant.recipientId,
-          dispatch: grant.dispatchId,
-          kind: 'opened',
-        }}
-      />
-      {grant.read !== null && <span className="under">{summaryWords(grant.read)}</span>}
-    </>
+    <EntriesFigure
+      n={grant.opens}
+      of={{
+        document: grant.documentId,
+        recipient: grant.recipientId,
+        dispatch: grant.dispatchId,
+        kind: 'opened',
+      }}
+    />
   ),
+};
+const read: Column<GrantRow> = {
+  id: 'read',
+  header: 'Read',
+  width: 96,
+  orderBy: (grant) => grant.read?.read ?? null,
+  cell: (grant) => grant.read !== null && summaryWords(grant.read),
 };
 const refusals: Column<GrantRow> = {
   id: 'refusals',
@@ -137,5 +141,12 @@ export function grantColumns(
   showDocument: boolean,
   onSelect: (id: GrantId) => void,
 ): readonly Column<GrantRow>[] {
-  return [person(onSelect), ...(showDocument ? [document] : []), ...held(now), opens, refusals];
+  return [
+    person(onSelect),
+    ...(showDocument ? [document] : []),
+    ...held(now),
+    opens,
+    read,
+    refusals,
+  ];
 }

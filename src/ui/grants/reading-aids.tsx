@@ -17,12 +17,13 @@ export function ReadingAids({ grant }: { readonly grant: GrantRow }) {
   const name = personName(grant);
   // With the right to copy, text comes anyway.
   if (grant.kind !== 'person' || rights.includes('copy') || !(mayChange || isOn)) return null;
-  const set = async (on: boolean) => {
+  const set = async (on: boolean, reason?: string) => {
     await attempt(() =>
       api('POST /api/v1/documents/:id/reading-aids', {
         id: documentId,
         recipient: recipientId,
         on,
+        reason,
       }),
     );
     setAsking(false);
@@ -57,7 +58,7 @@ export function ReadingAids({ grant }: { readonly grant: GrantRow }) {
         onClose={() => {
           setAsking(false);
         }}
-        onConfirm={() => void set(true)}
+        onConfirm={(reason) => void set(true, reason)}
       >
         <p>
           For somebody who uses a screen reader. The text of the pages they may read then reaches

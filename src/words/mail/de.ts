@@ -56,7 +56,7 @@ export const de: MailMessages = {
   version: {
     subject: '„{title}“ wurde durch eine neue Fassung ersetzt',
     replaced:
-      '{sender} hat „{title}“ durch eine neue Fassung ersetzt. Was Sie damit dürfen, bleibt gleich, und sie öffnet sich über denselben Link:',
+      '{sender} hat „{title}“ durch eine neue Fassung ersetzt. Ihre Rechte und der Link bleiben gleich:',
   },
   answer: {
     subject: 'Ihre Anfrage zu „{title}“',

@@ -59,7 +59,7 @@ export const es: MailMessages = {
   version: {
     subject: '«{title}» se ha sustituido por una versión nueva',
     replaced:
-      '{sender} ha sustituido «{title}» por una versión nueva. Lo que usted puede hacer no cambia, y se abre con el mismo enlace:',
+      '{sender} ha sustituido «{title}» por una versión nueva. Sus permisos no cambian, ni el enlace:',
   },
   answer: {
     subject: 'Su solicitud sobre «{title}»',

@@ -61,7 +61,7 @@ export const fr: MailMessages = {
   version: {
     subject: '« {title} » a été remplacé par une nouvelle version',
     replaced:
-      '{sender} a remplacé « {title} » par une nouvelle version. Vos droits sont inchangés, et elle s’ouvre par le même lien :',
+      '{sender} a remplacé « {title} » par une nouvelle version. Vos droits et le lien restent :',
   },
   answer: {
     subject: 'Votre demande à propos de « {title} »',

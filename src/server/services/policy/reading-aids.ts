@@ -8,6 +8,7 @@ import { findDocument } from '@/server/repositories/documents/document-repositor
 import { aidsFor, deleteAids, insertAids } from '@/server/repositories/reading/aids-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
+import { because, needBecause } from '@/server/services/base/reasons';
 import { record } from '@/server/services/base/record';
 import { onlyOurs } from '@/server/services/base/trusted-rows';
 
@@ -34,7 +35,7 @@ export async function readsWithAids(
 export async function setReadingAids(
   deps: Deps,
   actor: StaffActor,
-  { id, recipient, on }: ReadingAidsInput,
+  { id, recipient, on, reason }: ReadingAidsInput,
 ): Promise<Record<string, never>> {
   const found = await findDocument(deps.db.read, id);
   if (found === null) throw new ServiceError('no-document');
@@ -45,6 +46,7 @@ export async function setReadingAids(
   await deps.db.write(async (tx) => {
     const isOn = (await aidsFor(tx, [recipient])).some((row) => row.ownerId === ownerId);
     if (isOn === on) return;
+    const why = on ? await needBecause(tx, reason) : because(reason);
     if (on)
       await insertAids(tx, {
         id: newId('aids', deps.random),
@@ -61,6 +63,7 @@ export async function setReadingAids(
       document: id,
       recipient,
       details: { owner: ownerId, on },
+      ...why,
     });
   });
   return {};

@@ -1,7 +1,7 @@
 import 'server-only';
 import { mailLanguage } from '@/core/base/languages';
 import { newId, type DocumentId } from '@/core/base/ids';
-import type { AnswerRevisionInput, Revisions } from '@/contracts/revisions';
+import type { AnswerRevisionInput, Revisions, TellInput } from '@/contracts/revisions';
 import type { Transaction } from '@/server/db/database';
 import { revisionAnsweredMail, versionMail } from '@/server/mail/revision-mail';
 import { noteTold, openVersion } from '@/server/repositories/documents/version-repository';
@@ -12,6 +12,7 @@ import { grantRows } from '@/server/services/access/grant-rows';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { mailTitles } from '@/server/services/base/mail-titles';
+import { because } from '@/server/services/base/reasons';
 import { record } from '@/server/services/base/record';
 import { needOwnDocument } from '@/server/services/documents/own-document';
 
@@ -159,7 +160,7 @@ export async function answerRevision(
 export async function tellOfVersion(
   deps: Deps,
   actor: StaffActor,
-  { id }: { readonly id: DocumentId },
+  { id, reason }: TellInput,
 ): Promise<{ readonly people: number }> {
   const { document, version } = await needOwn(deps, actor, id);
   const { live } = await linksOf(deps, actor, id);
@@ -197,6 +198,7 @@ export async function tellOfVersion(
       document: id,
       version: version.id,
       details: { number: version.number, people: people.length },
+      ...because(reason),
     });
   });
   return { people: people.length };

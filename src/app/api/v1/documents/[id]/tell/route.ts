@@ -1,5 +1,5 @@
-import { documentInput } from '@/contracts/document';
+import { tellInput } from '@/contracts/revisions';
 import { handle } from '@/server/http/handle';
 import { tellOfVersion } from '@/server/services/reading/answer-revision';
 
-export const POST = handle('change-access', documentInput, tellOfVersion);
+export const POST = handle('change-access', tellInput, tellOfVersion);

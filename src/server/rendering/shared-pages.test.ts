@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { hasCode } from '@/core/base/errors';
+import { ContentError } from '@/server/rendering/errors';
 import { createDrawnPages } from '@/server/rendering/drawn-pages';
 import type {
   Drawn,
@@ -88,6 +90,27 @@ describe('a page that many are shown', () => {
     expect(begun[1]?.isShared).toBe(false);
     begun[1]?.end();
     await second;
+  });
+
+  test('that took too much is not tried by the others, one after another, for as long', async () => {
+    const { begun, shared } = slowly();
+    const all = Array.from({ length: 20 }, (_each, i) =>
+      shared.run(page(1), { who: String(i) }).catch((error: unknown) => error),
+    );
+    await settle();
+    begun[0]?.end(new ContentError('PDF_TOO_DEMANDING'));
+    const errors = await Promise.all(all);
+    expect(errors.every((error) => hasCode(error, 'PDF_TOO_DEMANDING'))).toBe(true);
+    expect(begun).toHaveLength(1);
+    // Another page of the same document is drawn as ever, and so is this one once keys are let go of.
+    void shared.run(page(2), { who: 'x' });
+    shared.ahead(page(1), 'x');
+    await settle();
+    expect(begun).toHaveLength(2);
+    shared.forget();
+    void shared.run(page(1), { who: 'x' });
+    await settle();
+    expect(begun).toHaveLength(3);
   });
 
   test('is let go of with the key, also where it was being drawn meanwhile', async () => {

@@ -1,11 +1,15 @@
+import { hasCode } from '@/core/base/errors';
 import { MINUTE } from '@/core/base/time';
 import { createDrawnPages } from '@/server/rendering/drawn-pages';
+import { ContentError } from '@/server/rendering/errors';
 import type { Asker } from '@/server/rendering/render-pool';
 import type { PageAsked, RenderResults, RenderTask } from '@/server/rendering/render-task';
 import { nameOfPlace } from '@/server/storage/open-blob';
 
 /** Pages without marks that are held for others, in memory of this process. */
 const HELD = { bytes: 192 << 20, age: 2 * MINUTE };
+/** So long after a page took too much, nobody has a thread try it again. */
+const NOT_AGAIN = MINUTE;
 
 type Task<K extends RenderTask['kind']> = RenderTask & { readonly kind: K };
 type Run<K extends 'page' | 'draw'> = (task: Task<K>, asker: Asker) => Promise<RenderResults[K]>;
@@ -29,8 +33,22 @@ function nameOf({ source, page, width, part }: PageAsked): string {
  */
 export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPages {
   const held = createDrawnPages(HELD, Date.now);
-  setInterval(held.tidy, HELD.age).unref();
   const underWay = new Map<string, Promise<unknown>>();
+  const tooMuch = new Map<string, number>();
+  setInterval(() => {
+    held.tidy();
+    for (const [key, until] of tooMuch) if (until < Date.now()) tooMuch.delete(key);
+  }, HELD.age).unref();
+  const noteTooMuch = (key: string, error: unknown): void => {
+    if (hasCode(error, 'PDF_TOO_DEMANDING')) tooMuch.set(key, Date.now() + NOT_AGAIN);
+  };
+  /** @throws ContentError `PDF_TOO_DEMANDING` where that is known of the page: one try takes a thread for seconds */
+  const needBearable = (key: string): void => {
+    const until = tooMuch.get(key);
+    if (until === undefined) return;
+    if (Date.now() < until) throw new ContentError('PDF_TOO_DEMANDING');
+    tooMuch.delete(key);
+  };
   let generation = 0;
   const hold = async <R extends RenderResults['page' | 'draw']>(
     key: string,
@@ -49,6 +67,9 @@ export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPa
     underWay.set(key, making);
     try {
       return await hold(key, making);
+    } catch (error) {
+      noteTooMuch(key, error);
+      throw error;
     } finally {
       if (underWay.get(key) === making) underWay.delete(key);
     }
@@ -61,13 +82,14 @@ export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPa
         await making.catch(() => undefined);
         asker.signal?.throwIfAborted();
       }
+      needBearable(key);
       const drawn = held.find(key);
       if (drawn === null) return draw(key, runPage(task, asker));
       return hold(key, runPage({ ...task, drawn }, asker));
     },
     ahead: (page, who) => {
       const key = nameOf(page);
-      if (underWay.has(key) || held.find(key) !== null) return;
+      if (underWay.has(key) || held.find(key) !== null || tooMuch.has(key)) return;
       // Nobody waits for it: where there is no time for it, or the page is past the end, it is not made.
       draw(key, runDraw({ kind: 'draw', ...page }, { who })).catch(() => undefined);
     },
@@ -76,6 +98,7 @@ export function shareDrawn(runPage: Run<'page'>, runDraw: Run<'draw'>): SharedPa
     },
     forget: () => {
       generation++;
+      tooMuch.clear();
       held.forget();
     },
   };

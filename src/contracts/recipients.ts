@@ -12,6 +12,8 @@ export type RecipientCheck = {
     readonly name: string;
     readonly organisation: string;
     readonly blocked: boolean;
+    /** Whether an owner switched reading aids on for them. */
+    readonly readingAids: boolean;
     /** When they were last sent something; `null`: never. */
     readonly lastSentAt: number | null;
   } | null;

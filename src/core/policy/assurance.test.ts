@@ -23,6 +23,17 @@ test('what is withheld is held by the server, a file by cryptography, the deterr
   expect(found.place?.by).toBe('server');
 });
 
+test('copying is held by the reader alone where text comes for a screen reader', () => {
+  expect(by(READS, { readingAids: true }).copy).toEqual({
+    held: 'copy',
+    given: false,
+    by: 'reader',
+  });
+  expect(by(READS, { readingAids: true }).print?.by).toBe('server');
+  const copies: Terms = { ...READS, rights: ['read', 'copy'] };
+  expect(by(copies, { readingAids: true }).copy).toMatchObject({ given: true, by: 'nothing' });
+});
+
 test('what was copied, printed or kept is held by nothing, whatever else is true', () => {
   fc.assert(
     fc.property(fc.subarray([...OFFERED_RIGHTS]), fc.boolean(), (some, carriesFile) => {

@@ -48,7 +48,16 @@ const KEPT_HERE: ReadonlySet<Right> = new Set(['comment', 'revise', 'pass-on']);
  */
 export function assurances(
   { rights, conditions }: Terms,
-  { carriesFile, marked }: { readonly carriesFile: boolean; readonly marked: boolean },
+  {
+    carriesFile,
+    marked,
+    readingAids = false,
+  }: {
+    readonly carriesFile: boolean;
+    readonly marked: boolean;
+    /** Text comes to them for a screen reader. */
+    readonly readingAids?: boolean;
+  },
 ): AssuranceLine[] {
   const has = new Set(rights);
   const withheld = (held: Held, by: Assurance): AssuranceLine => ({ held, given: false, by });
@@ -62,7 +71,11 @@ export function assurances(
   return [
     ...(carriesFile ? [withheld('file', 'cryptography')] : []),
     withheld('end', 'server'),
-    ...RIGHTS_HELD.map((right) => (has.has(right) ? given(right) : withheld(right, 'server'))),
+    ...RIGHTS_HELD.map((right) =>
+      has.has(right)
+        ? given(right)
+        : withheld(right, right === 'copy' && readingAids ? 'reader' : 'server'),
+    ),
     ...(marked ? [withheld('watermark', 'server')] : []),
     ...(isPlaced ? [withheld('place', 'server')] : []),
     ...(conditions?.captureDeterrent === true ? [withheld('capture', 'reader')] : []),

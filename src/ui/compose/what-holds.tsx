@@ -33,6 +33,7 @@ export function WhatHolds({ composed: { rows, way, common, watermark }, active }
           {assurances(terms, {
             carriesFile: carriesFile(way.form),
             marked: watermark.length > 0,
+            readingAids: active?.known?.readingAids ?? false,
           }).map((line) => {
             const { name, by, how } = assuranceText(line);
             return (

@@ -67,6 +67,7 @@ const answers = {
         blocked: false,
         inside: false,
         lastSentAt: null,
+        readingAids: false,
       },
     ].filter(({ name }) => name.toLowerCase().includes(String(q).toLowerCase())),
   }),

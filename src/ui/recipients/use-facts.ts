@@ -18,6 +18,7 @@ export type Known = RowFacts & {
   readonly organisation: string;
   readonly inside: boolean;
   readonly lastSentAt: number | null;
+  readonly readingAids: boolean;
   /** Of a domain: people there who are known here. */
   readonly people: number;
 };
@@ -32,6 +33,7 @@ function aboutPerson({ known, looksLike, publicMail, inside }: RecipientCheck): 
     organisation: known?.organisation ?? '',
     inside,
     lastSentAt: known?.lastSentAt ?? null,
+    readingAids: known?.readingAids ?? false,
     people: 0,
   };
 }
@@ -46,6 +48,7 @@ function aboutDomain({ organisation, known, publicMail, inside }: DomainCheck): 
     organisation,
     inside,
     lastSentAt: null,
+    readingAids: false,
     people: known,
   };
 }

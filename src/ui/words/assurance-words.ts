@@ -56,6 +56,8 @@ const WORDS: Record<Held, Told> = {
   },
 };
 
+const READ_ALOUD = 'text comes for their screen reader, where the owner switched that on';
+
 /** `Copy text: by the server, no text is sent`, in its parts. */
 export function assuranceText({ held, given, by }: AssuranceLine): {
   readonly name: string;
@@ -63,5 +65,6 @@ export function assuranceText({ held, given, by }: AssuranceLine): {
   readonly how: string;
 } {
   const { name, ...how } = WORDS[held];
-  return { name, by: assuranceWords[by], how: given ? how.given : how.withheld };
+  const withheld = held === 'copy' && by === 'reader' ? READ_ALOUD : how.withheld;
+  return { name, by: assuranceWords[by], how: given ? how.given : withheld };
 }

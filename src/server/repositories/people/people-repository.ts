@@ -188,6 +188,7 @@ export async function changePersonRow(
 export async function allRecipients(db: Reading) {
   return db
     .select({
+      id: recipients.id,
       address: recipients.address,
       name: recipients.name,
       organisation: recipients.organisation,

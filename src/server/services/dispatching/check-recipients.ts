@@ -5,6 +5,7 @@ import { slipFinder } from '@/core/policy/look-alike';
 import { isPublicMail } from '@/server/directory/public-mail';
 import { allRecipients } from '@/server/repositories/people/people-repository';
 import { organisationAt } from '@/server/repositories/access/wider-repository';
+import { aidsFor } from '@/server/repositories/reading/aids-repository';
 import { lastSent } from '@/server/repositories/people/suggest-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { readWorkSettings } from '@/server/services/base/work-settings';
@@ -31,6 +32,14 @@ export async function checkRecipients(
     readWorkSettings(deps.db.read),
     lastSent(deps.db.read, asked),
   ]);
+  const aided = new Set(
+    (
+      await aidsFor(
+        deps.db.read,
+        asked.flatMap((address) => people.get(address)?.id ?? []),
+      )
+    ).map(({ recipientId }) => recipientId),
+  );
   const isInside = (domain: string): boolean => ownDomains.includes(domain);
   const found = [...new Set(domains.map(normaliseDomain))].filter((domain) => domain !== null);
   return {
@@ -54,6 +63,7 @@ export async function checkRecipients(
                 name: person.name,
                 organisation: person.organisation,
                 blocked: person.blocked,
+                readingAids: aided.has(person.id),
                 lastSentAt: sentAt.get(address) ?? null,
               },
         looksLike: person === undefined ? slipOf(address) : null,

@@ -44,7 +44,7 @@ test('a copy on paper is noted as destroyed, and as it was before', async ({ pag
   const copy = page.getByRole('table', { name: 'Copies on paper' }).getByRole('row').nth(1);
   await expect(copy).toContainText('out');
   await copy.getByRole('checkbox').check();
-  await page.getByLabel('Note').fill('shredded at the yard');
+  await page.getByRole('textbox', { name: 'Note' }).fill('shredded at the yard');
   await expectNothingSerious(page);
   await page.getByRole('button', { name: 'Destroyed' }).click();
   await expect(copy).toContainText('destroyed');

@@ -14,7 +14,8 @@ export function revisionMail(facts: {
   return {
     subject: `${who} sent a changed file of “${title}” back`,
     body: [
-      `${who} changed “${title}” and sent the file back. It is kept beside the document, and nobody opens it before you accept it.`,
+      `${who} changed “${title}” and sent the file back. It is kept beside the document; ` +
+        'nobody opens it before you accept it.',
       ...(note === '' ? [] : [`“${note}”`]),
       'Compare and answer it here:',
       link,

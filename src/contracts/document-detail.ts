@@ -39,6 +39,8 @@ export type DocumentDetail = {
   readonly markings: readonly MarkingRow[];
   readonly colleagues: readonly Colleague[];
   readonly versions: readonly VersionRow[];
+  /** Changed files that wait for the viewer's answer. */
+  readonly waiting: number;
   readonly protectedAt: number;
   readonly revokedAt: number | null;
   readonly keyDestroyed: boolean;

@@ -18,7 +18,7 @@ test('a changed file is compared and accepted, and whoever has the document is t
 }) => {
   await signIn(page);
   await toDocument(page, 'Berth study');
-  await toMore(page, 'Changed files');
+  await page.getByRole('link', { name: '1 changed file sent back: compare and answer' }).click();
   await expect(page.getByRole('button', { name: /^Berth study, east quay/ })).toBeVisible();
   const compared = page.getByRole('region', { name: 'Compared' });
   await expect(compared.getByRole('img')).toHaveCount(2);

@@ -90,8 +90,10 @@ describe('a changed file', () => {
     expect(await waiting()).toMatchObject([
       { number: 2, pages: 3, basedOn: 1, note: 'Frame 12 moved', address: 'mira@x.example' },
     ]);
-    const { versions } = await viewDocument(product.deps, product.ida, { id: document });
-    expect(versions.map(({ number }) => number)).toEqual([1]);
+    const detail = await viewDocument(product.deps, product.ida, { id: document });
+    expect(detail.versions.map(({ number }) => number)).toEqual([1]);
+    expect(detail.waiting).toBe(1);
+    expect((await viewDocument(product.deps, other, { id: document })).waiting).toBe(0);
     expect((await openAs(token, 'mira@x.example')).pages).toBe(2);
     await deliverMail(product.deps);
     const { messages } = await readMailroom(product.deps, { address: product.ida.email });

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DocumentDetail } from '@/contracts/document-detail';
+import { counted } from '@/core/base/counted';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Confirmation } from '@/ui/shell/confirmation';
@@ -20,7 +21,7 @@ type Props = {
 
 /** Name and state of one document, with revoking it for everybody. */
 export function DocumentHead({ detail, summary, people }: Props) {
-  const { id, title, reference, damaged, mayChange } = detail;
+  const { id, title, reference, damaged, waiting, mayChange } = detail;
   return (
     <>
       <div className="row">
@@ -37,6 +38,13 @@ export function DocumentHead({ detail, summary, people }: Props) {
         <DocumentMore detail={detail} />
       </div>
       <div className="quiet above-4">{summary}</div>
+      {waiting > 0 && (
+        <Note>
+          <Link href={`/documents/${id}/revisions`}>
+            {counted(waiting, 'changed file')} sent back: compare and answer
+          </Link>
+        </Note>
+      )}
       {damaged && (
         <Note tone="stops" role="alert">
           The stored content of this document is damaged and cannot be read whole. Restore it from a

@@ -45,19 +45,19 @@ export async function revisionsOf(
     .orderBy(desc(revisions.sentAt), desc(versions.number));
 }
 
-/** How many of somebody's changed files wait for an answer on one document. */
+/** How many changed files wait for an answer on one document: of all, or of one person. */
 export async function waitingRevisions(
-  tx: Transaction,
+  db: Reading | Transaction,
   document: DocumentId,
-  recipient: RecipientId,
+  recipient?: RecipientId,
 ): Promise<number> {
-  const [row] = await tx
+  const [row] = await db
     .select({ waiting: count() })
     .from(revisions)
     .where(
       and(
         eq(revisions.documentId, document),
-        eq(revisions.recipientId, recipient),
+        recipient === undefined ? undefined : eq(revisions.recipientId, recipient),
         eq(revisions.state, 'waiting'),
       ),
     );

@@ -4,6 +4,7 @@ import { reaching } from '@/core/policy/levels';
 import { reaches } from '@/core/policy/permissions';
 import type { DocumentId } from '@/core/base/ids';
 import { findDocument } from '@/server/repositories/documents/document-repository';
+import { waitingRevisions } from '@/server/repositories/reading/revision-repository';
 import { versionsOf } from '@/server/repositories/documents/version-repository';
 import { folderParents } from '@/server/repositories/policy/ceiling-repository';
 import { listMarkings } from '@/server/repositories/documents/filing-repository';
@@ -48,6 +49,7 @@ export async function viewDocument(
     folderParents(deps.db.read),
   ]);
   const standing = { document: id, marking: document.markingId, folder: document.folderId };
+  const mayChange = reaches(actor, { owner: document.ownerId, deputy: document.deputyId });
   return {
     id,
     reference: document.reference,
@@ -71,7 +73,8 @@ export async function viewDocument(
     markings,
     colleagues,
     versions,
-    mayChange: reaches(actor, { owner: document.ownerId, deputy: document.deputyId }),
+    waiting: mayChange ? await waitingRevisions(deps.db.read, id) : 0,
+    mayChange,
     ceilings: reaching(standing, ceilings, parents),
     defaults: reaching(standing, defaults, parents),
     reached: await peopleReached(deps, id),

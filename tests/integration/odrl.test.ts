@@ -303,12 +303,12 @@ describe('grants of a file', () => {
       'its end has passed',
     ],
     [
-      'a right that is not given here',
+      'a right without what it rests on',
       (each) => ({
         ...each,
         permission: [...each.permission, { ...each.permission[0], action: 'derive' }],
       }),
-      'Invalid option',
+      'revise needs Keep a copy',
     ],
     ['a prohibition', (each) => ({ ...each, prohibition: [] }), '“prohibition” is not known here'],
   ])('%s is stopped with its reason, and the rest is taken', async (_name, spoil, why) => {

@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import type { ReaderActor, StaffActor } from '@/server/services/base/deps';
+import { findDocument } from '@/server/repositories/documents/document-repository';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { openDocument } from '@/server/services/reading/open-document';
 import { notePaper, paperRegister } from '@/server/services/reading/paper-register';
@@ -23,6 +24,7 @@ let document: DocumentId;
 let mira: ReaderActor;
 let licence: LicenceId;
 let other: StaffActor;
+let reference: string;
 
 beforeAll(async () => {
   product = await startProduct();
@@ -37,6 +39,7 @@ beforeAll(async () => {
   if (result.outcome !== 'granted') throw new Error(result.reason);
   licence = result.licence;
   other = await joinStaff(product, 'sender');
+  reference = (await findDocument(product.deps.db.read, document))?.document.reference ?? '';
 });
 afterAll(async () => {
   await product.close();
@@ -51,7 +54,7 @@ const note = (copies: Parameters<typeof notePaper>[2]['copies'], state: 'failed'
 describe('a copy on paper', () => {
   test('is entered with its number, whose it is and of which pages', async () => {
     const made = await print();
-    expect(made).toMatchObject({ outcome: 'made', name: 'REF-1 copy 1.pdf' });
+    expect(made).toMatchObject({ outcome: 'made', name: `${reference} copy 1.pdf` });
     if (made.outcome === 'made') await whole(made);
     expect(await register()).toMatchObject([
       { number: 1, address: 'mira@x.example', from: 1, to: 2, state: 'out', version: 1 },
@@ -90,7 +93,7 @@ describe('a copy on paper', () => {
     const [newest] = await register();
     if (newest === undefined) throw new Error('no copy');
     await Promise.all(Array.from({ length: 20 }, () => note([newest.id], 'failed')));
-    expect(await print()).toMatchObject({ outcome: 'made', name: 'REF-1 copy 4.pdf' });
+    expect(await print()).toMatchObject({ outcome: 'made', name: `${reference} copy 4.pdf` });
     expect(await print()).toMatchObject({ outcome: 'refused', reason: 'prints-used-up' });
     // It turned up after all: it counts again.
     await note([newest.id], 'out');

@@ -256,7 +256,8 @@ test('where access ends while a file comes, nothing of it is kept', async () => 
 });
 
 test('with the key of the document those of all its changed files go', async () => {
-  await destroyKey(product.deps, product.ida, { id: document, typed: 'REF-1', reason: 'over' });
+  const typed = (await findDocument(product.deps.db.read, document))?.document.reference ?? '';
+  await destroyKey(product.deps, product.ida, { id: document, typed, reason: 'over' });
   await expect(
     checkPage(product.deps, product.ida, { id: document, version: 4, page: 1, width: 400 }),
   ).rejects.toMatchObject({ code: 'NOT_FOUND' });

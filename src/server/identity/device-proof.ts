@@ -53,6 +53,8 @@ export async function isDeviceKey(key: JsonWebKey): Promise<boolean> {
  * Whether a request was signed with the key of a device: `Device-Proof: <time> <nonce>
  * <signature>`, ECDSA P-256 with SHA-256 over method, path and query, time, nonce, and the SHA-256
  * of the body. Each holds once, for some minutes.
+ *
+ * @param body what was read of it, which is JSON or nothing: a file that is sent is not covered
  */
 export async function isProven(
   request: Request,

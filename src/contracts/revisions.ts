@@ -38,8 +38,8 @@ export type RevisionRow = OwnRevision & {
   readonly recipientId: RecipientId;
   readonly name: string;
   readonly address: string;
-  /** The number of the version that was changed. */
-  readonly basedOn: number;
+  /** The version that was changed. */
+  readonly basedOn: { readonly number: number; readonly pages: number };
 };
 /** All changed files of a document. `current`: the number of the version that opens now. */
 export type Revisions = {

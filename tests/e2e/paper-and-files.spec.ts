@@ -29,6 +29,8 @@ test('a changed file is compared and accepted, and whoever has the document is t
   await page.getByLabel('A sentence with your answer').fill('Thank you, taken over.');
   await page.getByRole('button', { name: 'Accept' }).click();
   await expect(page.getByText('You said: “Thank you, taken over.”')).toBeVisible();
+  await expect(compared.getByText('Version 1, which was changed')).toBeVisible();
+  await expect(compared.locator('ins').first()).toHaveText(/of the east quay/);
   await page.getByRole('link', { name: 'Back to the document' }).click();
   const versions = page.getByRole('region', { name: 'Versions' });
   await expect(versions.getByText('opens now')).toBeVisible();

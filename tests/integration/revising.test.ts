@@ -88,7 +88,13 @@ describe('a changed file', () => {
     });
     expect(await current()).toBe(1);
     expect(await waiting()).toMatchObject([
-      { number: 2, pages: 3, basedOn: 1, note: 'Frame 12 moved', address: 'mira@x.example' },
+      {
+        number: 2,
+        pages: 3,
+        basedOn: { number: 1, pages: 2 },
+        note: 'Frame 12 moved',
+        address: 'mira@x.example',
+      },
     ]);
     const detail = await viewDocument(product.deps, product.ida, { id: document });
     expect(detail.versions.map(({ number }) => number)).toEqual([1]);

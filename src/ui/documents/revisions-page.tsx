@@ -88,24 +88,25 @@ function Shown({
   readonly row: RevisionRow;
 }) {
   const who = row.name === '' ? row.address : row.name;
+  // Once answered it is beside what was changed: accepted, it is the version that opens itself.
+  const before =
+    row.state === 'waiting'
+      ? { number: current, pages: currentPages, name: `Version ${String(current)}, as it opens` }
+      : { ...row.basedOn, name: `Version ${String(row.basedOn.number)}, which was changed` };
   return (
     <>
       {row.note !== '' && <blockquote className="quoted">“{row.note}”</blockquote>}
-      {row.basedOn !== current && row.state === 'waiting' && (
+      {row.basedOn.number !== current && row.state === 'waiting' && (
         <p className="lamp">
-          {who} changed version {row.basedOn}. Version {current} opens now: what it brought is not
-          in this file.
+          {who} changed version {row.basedOn.number}. Version {current} opens now: what it brought
+          is not in this file.
         </p>
       )}
       {row.state === 'waiting' && <Answer named={named} row={row} />}
       {row.answer !== '' && <p className="quiet">You said: “{row.answer}”</p>}
       <CompareVersions
         id={named.id}
-        before={{
-          number: current,
-          pages: currentPages,
-          name: `Version ${String(current)}, as it opens`,
-        }}
+        before={before}
         after={{ number: row.number, pages: row.pages, name: `${row.fileName}, from ${who}` }}
       />
     </>

@@ -29,7 +29,7 @@ export async function revisionsOf(
       version: versions,
       recipient: recipients,
       document: documents,
-      basedOn: changed.number,
+      basedOn: { number: changed.number, pages: changed.pages },
     })
     .from(revisions)
     .innerJoin(versions, eq(versions.id, revisions.versionId))

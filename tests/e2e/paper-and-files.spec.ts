@@ -34,7 +34,7 @@ test('a changed file is compared and accepted, and whoever has the document is t
   await page.getByRole('link', { name: 'Back to the document' }).click();
   const versions = page.getByRole('region', { name: 'Versions' });
   await expect(versions.getByText('opens now')).toBeVisible();
-  await versions.getByRole('button', { name: 'Tell whoever has it…' }).click();
+  await versions.getByRole('button', { name: 'Tell everyone who has it…' }).click();
   await page.getByRole('button', { name: 'Mail them' }).click();
   await expect(versions.getByText(/^Everybody with access was told of version 2/)).toBeVisible();
 });

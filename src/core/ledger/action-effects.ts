@@ -82,7 +82,8 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'document.printed': { changes: 'own', ends: true },
   'print.noted': { changes: 'all' },
   'revision.sent': NOTHING,
-  'revision.answered': NOTHING,
+  // Who sent it sees the answer in the open they have.
+  'revision.answered': { changes: 'all' },
   'version.told': NOTHING,
   'aids.switched': { changes: 'all' },
   'document.kept': NOTHING,

@@ -10,7 +10,7 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { Confirmation } from '@/ui/shell/confirmation';
 import { Moment } from '@/ui/time/moment';
 
-/** Mails whoever can open a document that a new version took its place; once a version. */
+/** Mails everyone who can open a document that a new version took its place; once a version. */
 export function TellOfVersion({
   id,
   versions,
@@ -39,7 +39,7 @@ export function TellOfVersion({
               setAsking(true);
             }}
           >
-            Tell whoever has it…
+            Tell everyone who has it…
           </Button>
         </div>
       ) : (

@@ -1,7 +1,4 @@
 import 'server-only';
-import { PAYLOAD_NONCE } from '@/core/age/chunks';
-import { encodeHeader } from '@/core/age/header';
-import { embargoStanza, newFileKey } from '@/core/age/recipients';
 import { newId } from '@/core/base/ids';
 import {
   PART,
@@ -12,11 +9,10 @@ import {
 import { MAX_DOCUMENT } from '@/core/content/sizes';
 import { ContentError } from '@/server/rendering/errors';
 import { insertUpload, uploadsOf } from '@/server/repositories/documents/upload-repository';
-import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needDocument } from '@/server/services/access/revoke-document';
-import { needOurs } from '@/server/services/base/trusted-rows';
 import { ServiceError } from '@/server/services/base/errors';
+import { writeHead } from '@/server/services/documents/write-head';
 
 /**
  * Starts taking in a file: makes its key, writes the head of the sealed file. The content then
@@ -34,20 +30,14 @@ export async function beginUpload(
   const { revises } = input;
   const revised =
     revises === undefined ? null : await deps.db.write((tx) => needDocument(tx, actor, revises));
-  // A recovery key that another program wrote would open everything taken in from now on.
-  await needOurs(deps, deps.db.read, { organisation: 'all' });
-  const organisation = await findOrganisation(deps.db.read);
   const versionId = newId('version', deps.random);
-  const recoveryKey =
-    (revised?.document.recoverable ?? input.recoverable ?? true)
-      ? (organisation?.recoveryKey ?? null)
-      : null;
-  const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
-  const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
+  const { fileKey, headerBytes, recoveryKey } = await writeHead(
+    deps,
+    versionId,
+    revised?.document.recoverable ?? input.recoverable ?? true,
+  );
   const id = newId('upload', deps.random);
   const now = deps.clock.now();
-
-  await deps.blobs.writeAt(versionId, 0, head(header, deps.random(PAYLOAD_NONCE)));
   await deps.db.write((tx) => {
     const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
     return insertUpload(tx, {
@@ -59,7 +49,7 @@ export async function beginUpload(
       declaredBytes: input.bytes,
       receivedBytes: 0,
       blobKey: versionId,
-      headerBytes: header.length,
+      headerBytes,
       wrappedKey: wrapped,
       keyGeneration: generation,
       recoveryKey,
@@ -68,11 +58,6 @@ export async function beginUpload(
     });
   });
   return { id, partBytes: PART };
-}
-
-async function* head(header: Uint8Array, nonce: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield header;
-  yield await Promise.resolve(nonce);
 }
 
 /** What somebody began to upload and has not finished: it can be gone on with, or dropped. */

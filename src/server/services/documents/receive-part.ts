@@ -174,7 +174,7 @@ async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Pr
 }
 
 /** What kind of file begins so. @throws ContentError `NOT_A_PDF`, saying what it is instead where that shows */
-async function needMediaType(head: Uint8Array): Promise<MediaType> {
+export async function needMediaType(head: Uint8Array): Promise<MediaType> {
   const mediaType = mediaTypeOf(head);
   if (mediaType !== null) return mediaType;
   // Loaded for the few files that are of no such kind, not at the start.

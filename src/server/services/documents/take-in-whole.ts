@@ -1,16 +1,14 @@
 import 'server-only';
 import { fileSize, PAYLOAD_NONCE } from '@/core/age/chunks';
-import { encodeHeader } from '@/core/age/header';
-import { embargoStanza, newFileKey } from '@/core/age/recipients';
 import { sealStream } from '@/core/age/stream';
 import type { VersionId } from '@/core/base/ids';
-import { HEAD, mediaTypeOf, type MediaType } from '@/core/content/media-types';
+import type { MediaType } from '@/core/content/media-types';
 import { PART } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
-import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
-import { needOurs } from '@/server/services/base/trusted-rows';
+import { needMediaType } from '@/server/services/documents/receive-part';
+import { writeHead } from '@/server/services/documents/write-head';
 import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
@@ -43,7 +41,7 @@ export type TakenIn = {
 async function* inParts(
   body: AsyncIterable<Uint8Array>,
   bytes: number,
-  onPart: (part: Uint8Array) => void,
+  onPart: (part: Uint8Array) => Promise<void>,
 ): AsyncGenerator<Uint8Array> {
   let part = new Uint8Array(Math.min(PART, bytes));
   let [filled, seen] = [0, 0];
@@ -54,7 +52,7 @@ async function* inParts(
       part.set(some, filled);
       [from, filled, seen] = [from + some.length, filled + some.length, seen + some.length];
       if (filled < part.length) continue;
-      onPart(part);
+      await onPart(part);
       yield part;
       part = new Uint8Array(Math.min(PART, bytes - seen));
       filled = 0;
@@ -63,46 +61,29 @@ async function* inParts(
   if (seen !== bytes) throw new ServiceError('file-cut-off');
 }
 
-async function* headOf(header: Uint8Array, nonce: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield header;
-  yield await Promise.resolve(nonce);
-}
-
-/** @throws ContentError `NOT_A_PDF` */
-function needMediaType(head: Uint8Array): MediaType {
-  const mediaType = mediaTypeOf(head.subarray(0, HEAD));
-  if (mediaType === null) throw new ContentError('NOT_A_PDF');
-  return mediaType;
-}
-
 async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
   const { versionId, bytes, body, recoverable, who } = coming;
-  await needOurs(deps, deps.db.read, { organisation: 'all' });
-  const organisation = await findOrganisation(deps.db.read);
-  const recoveryKey = recoverable ? (organisation?.recoveryKey ?? null) : null;
-  const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
-  const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
-  await deps.blobs.writeAt(versionId, 0, headOf(header, deps.random(PAYLOAD_NONCE)));
-  const place = { blobKey: versionId, headerBytes: header.length, plainBytes: bytes };
+  const { fileKey, headerBytes, recoveryKey } = await writeHead(deps, versionId, recoverable);
+  const place = { blobKey: versionId, headerBytes, plainBytes: bytes };
   const key = payloadKeyOf(deps, place, fileKey);
   let contentMac = '';
   const kinds: MediaType[] = [];
-  const parts = inParts(body, bytes, (part) => {
+  const parts = inParts(body, bytes, async (part) => {
     // What it is shows at its beginning, before anything of it is kept.
-    if (contentMac === '') kinds.push(needMediaType(part));
+    if (contentMac === '') kinds.push(await needMediaType(part));
     contentMac = deps.vault.mac(
       'content',
       `${contentMac} ${deps.vault.macOf('upload part', part)}`,
     );
   });
   const sealed = sealStream(nodeChunkCipher(key), parts);
-  await deps.blobs.writeAt(versionId, header.length + PAYLOAD_NONCE, sealed);
-  const [mediaType = needMediaType(new Uint8Array(0))] = kinds;
+  await deps.blobs.writeAt(versionId, headerBytes + PAYLOAD_NONCE, sealed);
+  const [mediaType = await needMediaType(new Uint8Array(0))] = kinds;
   const { pages } = await deps.renderer.run(
     { kind: 'inspect', source: sealedSource(deps, { ...place, mediaType }, key) },
     { who },
   );
-  await deps.blobs.finish(versionId, fileSize(header.length, bytes));
+  await deps.blobs.finish(versionId, fileSize(headerBytes, bytes));
   const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
   return {
     id: versionId,
@@ -111,7 +92,7 @@ async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
     bytes,
     contentMac,
     blobKey: versionId,
-    headerBytes: header.length,
+    headerBytes,
     wrappedKey: wrapped,
     keyGeneration: generation,
     recoveryKey,

@@ -88,7 +88,6 @@ export async function firstPage(folder: string): Promise<void> {
     place: { in: 'file', path: path.join(folder, 'page.age') } as const,
     start: 0,
     sealedBytes: sealedSize(bytes.length),
-    mediaType: 'application/pdf' as const,
     key,
   };
   const out = await open(source.place.path, 'w');

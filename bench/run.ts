@@ -1,4 +1,4 @@
-// `npm run bench [-- compose content files ledger lists people policy reading seals start]`:
+// `npm run bench [-- compose content files kinds ledger lists people policy reading seals start]`:
 // each figure against its limit in the same run.
 // `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named.
 // It, `compose`, `reading` and `start` need what was built.
@@ -11,6 +11,7 @@ import { browserCipher } from './browser';
 import { composing, dispatching } from './compose';
 import { encrypting, firstPage } from './content';
 import { protectedFiles, randomPage } from './files';
+import { making } from './kinds';
 import { ledger, ledgerScreen } from './ledger';
 import { lists } from './lists';
 import { bringingPeople } from './people';
@@ -24,6 +25,7 @@ const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>
   compose: [dispatching, composing],
   content: [encrypting, firstPage],
   files: [protectedFiles, randomPage, browserCipher],
+  kinds: [making],
   ledger: [ledger, ledgerScreen],
   lists: [lists],
   people: [bringingPeople],

@@ -30,7 +30,9 @@ import { protectDocument } from '@/server/services/documents/protect-document';
 import { receivePart } from '@/server/services/documents/receive-part';
 import { setUpOrganisation, setUpToken } from '@/server/services/staff/set-up-organisation';
 import type { DispatchId } from '@/core/base/ids';
+import type { Right } from '@/core/policy/rights';
 import { sendRevision } from '@/server/services/reading/send-revision';
+import { berthFiles, type DemoFile } from './berth-files';
 import { drawPaper, type Paper } from './drawings';
 import { changeMembers, putGroup } from '@/server/services/people/manage-groups';
 import { fileEverything } from './filing';
@@ -55,7 +57,7 @@ function unseen(renderer: Renderer): Renderer {
     ...renderer,
     ahead: () => undefined,
     run: (task, asker) =>
-      task.kind === 'inspect'
+      task.kind === 'inspect' || task.kind === 'make'
         ? renderer.run(task, asker)
         : Promise.resolve({
             bytes: new Uint8Array(0),
@@ -141,12 +143,20 @@ async function join(
   });
 }
 
-async function protectPaper(ida: StaffActor, paper: Paper): Promise<DocumentId> {
-  const bytes = await drawPaper(paper);
-  const { title, reference } = paper;
-  const { id } = await beginUpload(deps, ida, { fileName: `${title}.pdf`, bytes: bytes.length });
+async function protectFile(
+  ida: StaffActor,
+  { title, reference, fileName, make }: DemoFile,
+): Promise<DocumentId> {
+  const bytes = await make();
+  const { id } = await beginUpload(deps, ida, { fileName, bytes: bytes.length });
   await receivePart(deps, ida, { id, offset: 0 }, whole(bytes));
   return (await protectDocument(deps, ida, { id, title, reference })).id;
+}
+
+async function protectPaper(ida: StaffActor, paper: Paper): Promise<DocumentId> {
+  const { title, reference } = paper;
+  const make = () => drawPaper(paper);
+  return protectFile(ida, { title, reference, fileName: `${title}.pdf`, make });
 }
 
 async function protectPapers(ida: StaffActor): Promise<Map<string, DocumentId>> {
@@ -360,17 +370,34 @@ const berth: Paper = {
   kind: 'text',
   pages: 3,
 };
+const BERTH_TERMS = {
+  rights: ['read', 'comment', 'copy', 'print', 'revise', 'keep'] as Right[],
+  prints: null,
+  from: null,
+  until: today + 30 * DAY,
+};
+// What goes with it in other kinds of file.
+at(-6.4, async () => {
+  for (const file of berthFiles) documents.set(file.reference, await protectFile(ida, file));
+  const { id } = await dispatchDocuments(deps, ida, {
+    documents: berthFiles.map(({ reference }) => documents.get(reference) ?? 'doc_'),
+    recipients: [people.cosmo],
+    terms: BERTH_TERMS,
+    subject: 'Berth study: the files beside it',
+    note: 'Weights, specification, notes, levels, a photograph and the model.',
+    watermark: DEFAULT_WATERMARK,
+    delivery: 'mail',
+  });
+  ids.set('berth files', id);
+  await deliverMail(deps);
+  await open('berth files', people.cosmo, 'TQ-380-BS-02', 2);
+});
 at(-6.5, async () => {
   documents.set(berth.reference, await protectPaper(ida, berth));
   const { id } = await dispatchDocuments(deps, ida, {
     documents: [documents.get(berth.reference) ?? 'doc_'],
     recipients: [people.cosmo],
-    terms: {
-      rights: ['read', 'comment', 'copy', 'print', 'revise', 'keep'],
-      prints: null,
-      from: null,
-      until: today + 30 * DAY,
-    },
+    terms: BERTH_TERMS,
     subject: 'Berth study: please correct what is yours',
     note: 'Change what is not right about your quay, and send the file back here.',
     watermark: DEFAULT_WATERMARK,

@@ -22,7 +22,7 @@ function inHull(x: number, y: number, length: number): boolean {
 }
 
 /** A photograph that never was: sky, water, a hull under build, and the grain of a camera. */
-async function takePicture(seed: number): Promise<Buffer> {
+export async function takePicture(seed: number): Promise<Buffer> {
   const chance = createChance(seed);
   const [dawn, length, tilt] = [chance(), 0.55 + chance() * 0.25, chance() * 0.04];
   const sky: readonly [Colour, Colour] = [

@@ -33,6 +33,11 @@ const WORKERS: BuildOptions = {
     'piscina',
     '@cantoo/fontkit',
     'wawoff2',
+    'subset-font',
+    'pdfmake',
+    'exceljs',
+    'mammoth',
+    'jszip',
   ],
 };
 

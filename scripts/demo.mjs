@@ -1,6 +1,6 @@
 // `npm run demo`: fresh demo data, then the server on it.
 import { cpSync, rmSync } from 'node:fs';
-import { TOLD, ensureBuilt, ensureInstalled, ensureTold, serve } from './prepare.mjs';
+import { ensureBuilt, ensureInstalled, ensureTold, serve, toldFolder } from './prepare.mjs';
 
 ensureInstalled();
 ensureBuilt();
@@ -10,5 +10,5 @@ if (!ensureTold())
     'Fresh demo data. Sign in as ida.roe@tern-quill.example; the sign-in page says the password.',
   );
 rmSync(folder, { recursive: true, force: true });
-cpSync(TOLD, folder, { recursive: true });
+cpSync(toldFolder(process.env.PORT), folder, { recursive: true });
 serve({ DATA_DIR: folder });

@@ -65,8 +65,10 @@ export function ensureBuilt() {
   writeFileSync(BUILT, wanted);
 }
 
-/** The demo's story as it was told last, untouched. */
-export const TOLD = 'build/demo-data';
+/** The demo's story as it was told last for an address, untouched. */
+export function toldFolder(port) {
+  return `build/demo-data/${port ?? 'usual'}`;
+}
 
 /**
  * Tells the demo's story, unless it was told today, by what is built now and for this address.
@@ -74,19 +76,20 @@ export const TOLD = 'build/demo-data';
  * @returns whether it was told anew
  */
 export function ensureTold() {
+  const told = toldFolder(process.env.PORT);
   const wanted = [
     readFileSync(BUILT, 'utf8'),
     new Date().toISOString().slice(0, 10),
     process.env.PORT,
     process.env.PUBLIC_URL,
   ].join(' ');
-  const stamp = path.join(TOLD, '.stamp');
+  const stamp = path.join(told, '.stamp');
   if (stampIs(stamp, wanted)) return false;
-  rmSync(TOLD, { recursive: true, force: true });
+  rmSync(told, { recursive: true, force: true });
   console.log('Making demo data…');
   execFileSync('npx', ['tsx', '--conditions=react-server', 'demo/make-demo.ts'], {
     stdio: 'inherit',
-    env: { ...process.env, DATA_DIR: TOLD },
+    env: { ...process.env, DATA_DIR: told },
   });
   writeFileSync(stamp, wanted);
   return true;
@@ -159,7 +162,7 @@ export function ensureRealDocuments() {
  * gives back what large pictures took.
  */
 export const SERVER = {
-  flags: ['--max-semi-space-size=16'],
+  flags: ['--max-semi-space-size=32'],
   environment: {
     MALLOC_ARENA_MAX: '2',
     MALLOC_MMAP_THRESHOLD_: '262144',

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { DEMO_ADDRESS } from './demo-address.mjs';
+import { DEMO_ADDRESSES } from './demo-address.mjs';
 import { ensureInstalled, ensureRealDocuments, ensureTestTools } from './prepare.mjs';
 
 ensureTestTools();
@@ -30,6 +30,7 @@ let failed = 0;
 
 /** Runs beside others; what it printed is shown when it is done, so that nothing is mixed up. */
 function step(name, command, args, environment = {}) {
+  const began = performance.now();
   return new Promise((resolve) => {
     const printed = [];
     const child = spawn(command, args, {
@@ -44,7 +45,8 @@ function step(name, command, args, environment = {}) {
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (bytes) => printed.push(bytes));
     child.on('close', (status) => {
-      console.log(`\n== ${name}${status === 0 ? '' : ': failed'}`);
+      const took = Math.round((performance.now() - began) / 1_000);
+      console.log(`\n== ${name}, ${took} s${status === 0 ? '' : ': failed'}`);
       process.stdout.write(Buffer.concat(printed));
       if (status !== 0) failed++;
       resolve(status === 0);
@@ -77,10 +79,18 @@ function prepare(name, what, environment = {}) {
 async function prepareAndCheck() {
   return [
     await prepare('Build', 'ensureBuilt'),
-    await prepare('Demo data', 'ensureTold', DEMO_ADDRESS),
+    ...(await demos()),
     await step('Types', 'npx', ['tsc', '--noEmit']),
     ...(await imports()),
   ];
+}
+
+/** One after the other: beside them lint keeps the other core busy. */
+async function demos() {
+  const told = [];
+  for (const address of DEMO_ADDRESSES)
+    told.push(await prepare(`Demo data for ${address.PUBLIC_URL}`, 'ensureTold', address));
+  return told;
 }
 
 async function imports() {
@@ -106,7 +116,7 @@ async function lint() {
 
 // The build keeps one core busy and lint the other.
 const checks = (await Promise.all([prepareAndCheck(), lint()])).flat();
-// Browsers leave most of a core idle, which the other tests fill.
+// Browsers leave much of a core idle, which the other tests fill.
 await Promise.all([
   step('Unit, property and integration tests', 'npx', [
     'vitest',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { MediaType } from '@/core/content/media-types';
 import type { DocumentId, LicenceId } from '@/core/base/ids';
 import { emailAddress } from '@/contracts/address';
 import { documentId } from '@/contracts/document';
@@ -166,7 +167,9 @@ export type OpenResult =
       readonly licence: LicenceId;
       readonly title: string;
       readonly reference: string;
+      /** 0: it is of a kind that is not shown, and can only be kept. */
       readonly pages: number;
+      readonly file: { readonly kind: MediaType; readonly name: string };
       readonly document: DocumentId;
       /** Whether this browser is kept, so that it may keep where one was. */
       readonly kept: boolean;

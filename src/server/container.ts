@@ -249,6 +249,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     turns: {
       parts: createFairQueue({ atOnce: 8, atOnceEach: 1, waiting: 200, waitingEach: 4 }),
       partBuffers: createLentBuffers(PART_BYTES),
+      wholes: createFairQueue({ atOnce: 64, atOnceEach: 1, waiting: 500, waitingEach: 4 }),
     },
     live: createLiveChanges(
       () => lastSequence(db.read),

@@ -1,16 +1,18 @@
 import { BroadcastChannel, workerData } from 'node:worker_threads';
-import { transferableSymbol, valueSymbol } from 'piscina';
+import Piscina, { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
 import { AgeError } from '@/core/age/errors';
 import { readerOf, type PlainReader } from '@/core/age/random-access';
-import { MEDIA_TYPES } from '@/core/content/media-types';
 import type { Picture } from '@/core/watermark/burn';
 import { wholePage } from '@/core/watermark/layout';
 import { ContentError } from '@/server/rendering/errors';
-import { createPageEngines } from '@/server/rendering/page-engines';
 import { createMarker } from '@/server/rendering/mark-pages';
 import { asDrawn, asJpeg, markedPicture, withFewColours } from '@/server/rendering/marked-picture';
+import { keepFile } from '@/server/rendering/keep-file';
+import { makePages } from '@/server/rendering/making/make-pages';
+import { clearRows } from '@/server/rendering/png';
 import type { PageSource, PartOfPage } from '@/server/rendering/page-source';
+import { pdfEngine, type PdfEngine } from '@/server/rendering/pdf-engine';
 import {
   FORGET,
   type Drawn,
@@ -20,6 +22,7 @@ import {
   type RenderResults,
   type RenderTask,
   type SealedSource,
+  type ThreadData,
 } from '@/server/rendering/render-task';
 import { nameOfPlace, openBlob } from '@/server/storage/open-blob';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
@@ -35,7 +38,12 @@ sharp.cache(false);
 
 type OpenDocument = { readonly pages: PageSource; readonly closeFile: () => void };
 
-const engines = createPageEngines();
+let engine: PdfEngine | null = null;
+
+/** The engine of this thread, made when it is first needed. */
+function pdf(): PdfEngine {
+  return (engine ??= pdfEngine());
+}
 const kept = new Map<string, OpenDocument>();
 const marker = createMarker();
 
@@ -75,7 +83,7 @@ async function open(source: SealedSource): Promise<PageSource> {
   if (found !== undefined) return found.pages;
   const { reader, close } = plainReader(source);
   try {
-    const pages = await engines.of(source.mediaType).open(reader);
+    const pages = await pdf().open(reader);
     kept.set(name, { pages, closeFile: close });
     const [oldest] = kept.keys();
     if (kept.size > KEPT_OPEN && oldest !== undefined) forget(oldest);
@@ -93,9 +101,9 @@ function forget(path: string): void {
   document?.closeFile();
 }
 
-/** After a crash the next task starts with new engines. */
-function dropEngines(): void {
-  engines.drop();
+/** After a crash an engine's memory is not to be trusted: the next task starts with a new one. */
+function dropEngine(): void {
+  engine = null;
   for (const { closeFile } of kept.values()) closeFile();
   kept.clear();
 }
@@ -159,25 +167,33 @@ async function print(task: RenderTask & { kind: 'print' }): Promise<RenderResult
 
 async function keep({
   source,
+  mediaType,
   watermark,
 }: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
-  return withPlain(source, (reader) =>
-    engines.of(source.mediaType).keep(reader, watermark, marker.shaped),
-  );
+  return withPlain(source, (reader) => keepFile(mediaType, reader, watermark, marker));
+}
+
+async function make({
+  source,
+  mediaType,
+}: RenderTask & { kind: 'make' }): Promise<RenderResults['make']> {
+  return withPlain(source, async (reader) => ({
+    bytes: await makePages(mediaType, reader.read(0, reader.size)),
+  }));
 }
 
 async function annotated({
   source,
   notes,
 }: RenderTask & { kind: 'annotate' }): Promise<Uint8Array> {
-  return withPlain(source, (reader) => engines.of(source.mediaType).annotate(reader, notes));
+  return withPlain(source, (reader) => pdf().annotate(reader, notes));
 }
 
 /** Looks at a file that is being taken in, and refuses what could not be drawn or handed on within bounds later. */
 async function inspect({
   source,
 }: RenderTask & { kind: 'inspect' }): Promise<RenderResults['inspect']> {
-  await withPlain(source, (reader) => engines.of(source.mediaType).check(reader));
+  await withPlain(source, (reader) => pdf().check(reader));
   const { pages, title, draw, text } = await open(source);
   try {
     if (pages > MOST_PAGES) throw new ContentError('PDF_TOO_MANY_PAGES');
@@ -220,6 +236,8 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
       return print(task);
     case 'keep':
       return keep(task);
+    case 'make':
+      return make(task);
     case 'annotate':
       return { bytes: await annotated(task) };
   }
@@ -241,7 +259,7 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
     return handOver({ ok: true, result: await perform(task) });
   } catch (error) {
     if (error instanceof ContentError) return { ok: false, code: error.code };
-    dropEngines();
+    dropEngine();
     // Met in the middle of PDFium's own code, which has to begin anew after it.
     if (error instanceof AgeError) return { ok: false, code: 'CONTENT_DAMAGED' };
     if (error instanceof WebAssembly.RuntimeError || error instanceof RangeError)
@@ -252,11 +270,12 @@ export default async function run(task: RenderTask): Promise<RenderReply> {
 
 // Tests of the module alone have no worker data.
 if (workerData !== null) {
-  // Warm engines before the first reader waits for one.
-  for (const mediaType of MEDIA_TYPES) engines.of(mediaType);
+  // Warm before the first reader waits for it; what makes pages of other kinds never draws any.
+  if ((Piscina.workerData as ThreadData | null)?.draws === true) pdf();
   const channel = new BroadcastChannel(FORGET);
   channel.onmessage = () => {
     for (const path of [...kept.keys()]) forget(path);
+    clearRows();
   };
   channel.unref();
 }

@@ -132,16 +132,14 @@ export async function startTarget(
   };
 }
 
-/** A request as the reader's page makes it, signed by its browser. */
-export async function signed(
+/** The headers of a request as the reader's page makes it, signed by its browser. */
+export async function signedHeaders(
   { url }: Pick<Target, 'url'>,
   { network, cookie, key }: Browser,
   method: 'GET' | 'POST',
   at: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<Response> {
-  const text = body === undefined ? '' : JSON.stringify(body);
+  text = '',
+): Promise<Record<string, string>> {
   const [time, nonce] = [String(Date.now()), randomBytes(18).toString('base64url')];
   const statement = [
     `${method} ${at}`,
@@ -154,17 +152,30 @@ export async function signed(
     key,
     Buffer.from(statement),
   );
-  return fetch(url + at, {
+  return {
+    origin: url,
+    cookie,
+    'x-forwarded-for': network,
+    'device-proof': `${time} ${nonce} ${Buffer.from(signature).toString('base64url')}`,
+  };
+}
+
+/** A request as the reader's page makes it, signed by its browser. */
+export async function signed(
+  target: Pick<Target, 'url'>,
+  browser: Browser,
+  method: 'GET' | 'POST',
+  at: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<Response> {
+  const text = body === undefined ? '' : JSON.stringify(body);
+  const headers = await signedHeaders(target, browser, method, at, text);
+  return fetch(target.url + at, {
     method,
     ...(signal === undefined ? {} : { signal }),
     ...(body === undefined ? {} : { body: text }),
-    headers: {
-      origin: url,
-      cookie,
-      'x-forwarded-for': network,
-      'device-proof': `${time} ${nonce} ${Buffer.from(signature).toString('base64url')}`,
-      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-    },
+    headers: body === undefined ? headers : { ...headers, 'content-type': 'application/json' },
   });
 }
 

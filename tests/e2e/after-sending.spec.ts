@@ -1,5 +1,6 @@
 // What goes on after a dispatch has left: mail that comes back, what is added, what is asked.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { addDocuments, addRecipients, inFold } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
@@ -29,6 +30,10 @@ test('mail that came back is sent again, a document is added, a question goes ba
     await expect(fold.getByRole('region', { name: 'Preview of the mail' })).toContainText(
       'Dear Oskar Brandt',
     );
+    // A mail with several documents is long: nothing in it may be out of a keyboard's reach.
+    await page.setViewportSize({ width: 900, height: 800 });
+    await expectNothingSerious(page, ['scrollable-region-focusable']);
+    await page.setViewportSize({ width: 1280, height: 800 });
     await fold.getByRole('button', { name: 'Save this text' }).click();
     await fold.getByLabel('Name of the text').fill('Greeting');
     await fold.getByRole('button', { name: 'Save', exact: true }).click();

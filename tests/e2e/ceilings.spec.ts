@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { addDocuments, addRecipients, giveRights, takeSavedTerms } from './composing';
 import { expectNothingSerious, open, signIn, typeInto } from './people';
 

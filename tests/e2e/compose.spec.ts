@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { drawPaper } from '../../demo/drawings';
 import { addDocuments, addRecipients, cellOf, giveRights, inFold } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
@@ -76,11 +77,21 @@ test('a file that is dropped is protected meanwhile, marked by whoever sends it,
   const files = page.locator('input[type=file]');
   await files.setInputFiles([
     await paper('E2E-77', 'Berth at low water'),
-    { name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('Dear all,') },
+    { name: 'notes.pdf', mimeType: 'application/pdf', buffer: Buffer.from('Dear all,') },
+    { name: 'hull.model', mimeType: '', buffer: Buffer.from([7, 0, 1, 2]) },
   ]);
   const cards = page.getByRole('list', { name: 'Chosen documents' });
   await expect(cards.getByText('This file is not a PDF.')).toBeVisible();
+  const hull = cards.getByRole('listitem').filter({ hasText: 'hull' });
+  await expect(hull).toContainText('cannot be shown as pages');
+  await hull.getByRole('button', { name: 'Protect' }).click();
+  await hull.getByRole('combobox', { name: /^Marking of/ }).selectOption({ label: 'Bidders' });
   await addRecipients(page, 'lena.berg@ferrow.example');
+  // Whoever may only read has nothing of a file that is not shown.
+  await expect(
+    page.getByText(/“hull” cannot be shown as pages, and .* may not keep/),
+  ).toBeVisible();
+  await cards.getByRole('button', { name: 'Remove hull' }).click();
   await cards.getByRole('combobox', { name: /^Marking of/ }).selectOption({ label: 'Bidders' });
   await expect(cards.getByText('2 pages · Bidders')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Encrypt and dispatch' })).toBeDisabled();

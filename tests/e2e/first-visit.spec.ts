@@ -2,7 +2,8 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { drawPaper } from '../../demo/drawings';
 import { startServed, type Served } from '../support/served';
 import { expectNothingSerious, open } from './people';

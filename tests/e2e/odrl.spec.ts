@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { open, signIn } from './people';
 
 test('saved terms go out as ODRL and come back the same; a change is shown before it is made', async ({

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { expectNothingSerious, open, signIn } from './people';
 
 test('a list of people is looked at and brought in; somebody new is given what they lack in one act', async ({

@@ -1,7 +1,8 @@
 // A protected file, from its sender to its reader, and in the hands of anyone else who finds it.
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { addDocuments, addRecipients, chooseDelivery, inFold } from './composing';
 import { countCodes, expectNothingSerious, newestCode, open, signIn } from './people';
 
@@ -10,6 +11,7 @@ const ADDRESS = 'petra.lind@kelder.example';
 test('it is mailed, opened by other tools, by its cover page and by dropping it on the reader, and inspected', async ({
   page,
   browser,
+  demo,
 }, info) => {
   await signIn(page, '/compose');
   await addDocuments(page, 'Weight list');
@@ -40,7 +42,7 @@ test('it is mailed, opened by other tools, by its cover page and by dropping it 
   );
   execFileSync('pdfdetach', ['-save', '1', '-o', info.outputPath('x.age'), file]);
   expect(
-    execFileSync('age', ['-d', '-i', 'data/e2e/recovery-key.txt', info.outputPath('x.age')])
+    execFileSync('age', ['-d', '-i', `${demo.DATA_DIR}/recovery-key.txt`, info.outputPath('x.age')])
       .subarray(0, 5)
       .toString(),
   ).toBe('%PDF-');
@@ -136,6 +138,7 @@ test('files are taken to be carried by hand, for one or for everybody, and recog
 
 test('the recovery key is tried, and a wrong one is said to be wrong; many keys need their number typed', async ({
   page,
+  demo,
 }, info) => {
   await signIn(page, '/today');
   await page
@@ -155,7 +158,9 @@ test('the recovery key is tried, and a wrong one is said to be wrong; many keys 
   await page.getByRole('button', { name: 'Open file' }).click();
   await expect(page.getByText('This key does not open the file')).toBeVisible();
   await expect(page.getByText('it did not open.')).toBeVisible();
-  await page.getByLabel('The recovery key’s file').setInputFiles('data/e2e/recovery-key.txt');
+  await page
+    .getByLabel('The recovery key’s file')
+    .setInputFiles(`${demo.DATA_DIR}/recovery-key.txt`);
   await page.getByRole('button', { name: 'Open file' }).click();
   await expect(page.getByText('was opened with the recovery key alone')).toBeVisible();
   await expect(page.getByText('it opened.')).toBeVisible();

@@ -1,5 +1,6 @@
 // The picture of access over time, worked with by pointer and by keys.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { expectNothingSerious, open, signIn } from './people';
 
 async function openTender(page: Page): Promise<void> {

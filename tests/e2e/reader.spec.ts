@@ -1,5 +1,6 @@
 // What a recipient does while reading: look closer, find, remark; and what staff see of it.
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 
 const RANA = 'solheim@meridian.example';

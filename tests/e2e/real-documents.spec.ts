@@ -1,5 +1,6 @@
 // The whole job in the browser on PDFs that nobody here made.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { realDocument, withBrokenTable } from '../support/real-documents';
 import { addDocuments, addRecipients, chooseNoMarking, giveRights } from './composing';
 import { linkFor, open, prove, signIn } from './people';

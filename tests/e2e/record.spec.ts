@@ -1,6 +1,7 @@
 // The record on the screen: found, narrowed, folded, acted upon; and what is left of a revocation.
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { addDocuments, addRecipients, giveRights } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn, typeInto } from './people';
 

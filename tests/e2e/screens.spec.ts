@@ -1,5 +1,6 @@
 // Every screen: nothing serious for those who need assistance, in both schemes; and the keyboard alone.
-import { expect, test, type Page, type Request } from '@playwright/test';
+import { expect, type Page, type Request } from '@playwright/test';
+import { test } from './test';
 import { expectNothingSerious, open, signIn } from './people';
 
 const SCREENS = [

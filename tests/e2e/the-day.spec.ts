@@ -1,5 +1,6 @@
 // The day of the demo, worked through as an administrator would.
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { addDocuments, addRecipients, chooseDelivery, takeSavedTerms } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';
 

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { drawPaper } from '../../demo/drawings';
 import { addDocuments, addRecipients, cellOf, chooseNoMarking, inFold } from './composing';
 import { expectNothingSerious, linkFor, open, prove, signIn } from './people';

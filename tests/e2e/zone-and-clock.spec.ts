@@ -1,6 +1,7 @@
 // The demo's bar: somebody else's mailbox, another place and device, and the clock put forward.
 // Last, since the clock stays.
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { countCodes, linkFor, newestCode, open, signIn } from './people';
 
 test('one steps into a mailbox, opens from elsewhere on another device, and sees access end with time', async ({

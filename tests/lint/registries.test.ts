@@ -78,9 +78,13 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
   'kind of file': {
     name: 'image/x-tide-table',
     file: 'src/core/content/media-types.ts',
-    before: "['application/pdf'] as const",
-    after: "['application/pdf', 'image/x-tide-table'] as const",
-    wanting: ['src/core/content/media-types.ts', 'src/server/rendering/page-engines.ts'],
+    before: '  ANY_OTHER,\n] as const',
+    after: "  'image/x-tide-table',\n  ANY_OTHER,\n] as const",
+    wanting: [
+      'src/core/content/media-types.ts',
+      'src/server/rendering/keep-file.ts',
+      'src/server/rendering/making/make-pages.ts',
+    ],
   },
   'form of delivery': {
     name: 'on-paper',

@@ -104,7 +104,7 @@ export const HOSTILE_FILES: readonly Hostile[] = [
     sentence: /PNG/,
   },
   {
-    name: 'plain text',
+    name: 'plain text called .pdf',
     make: () => new Uint8Array(Buffer.from('Dear all,\n')),
     codes: ['NOT_A_PDF'],
     sentence: /not a PDF/,

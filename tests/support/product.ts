@@ -101,8 +101,9 @@ export async function protect(
   { deps, ida }: Product,
   bytes: Uint8Array,
   title = 'Lines plan',
+  fileName = `${title}.pdf`,
 ): Promise<DocumentId> {
-  const { id } = await beginUpload(deps, ida, { fileName: `${title}.pdf`, bytes: bytes.length });
+  const { id } = await beginUpload(deps, ida, { fileName, bytes: bytes.length });
   for (let at = 0; at < bytes.length; at += PART)
     await receivePart(deps, ida, { id, offset: at }, inPieces(bytes.subarray(at, at + PART)));
   return (

@@ -36,6 +36,7 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
   now: NOW,
   common,
   revoked: new Set(),
+  onlyKept: new Set(),
   factsOf: () => known,
   ceilingsOf: () => [],
   usualEnd: NOW + 30 * DAY,
@@ -89,6 +90,7 @@ describe('before a dispatch is sent', () => {
     ],
     ['passes-to-nobody', sheetOf([person('a@yard.example', { rights: { 'pass-on': true } })])],
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
+    ['only-kept', sheetOf([mira]), { onlyKept: new Set([PLAN]) }],
     ['message-marked-lower', sheetOf([mira]), { markedLower: 'note' }],
     ['title-in-mail', sheetOf([mira]), { titlesIn: { where: 'subject', documents: [PLAN] } }],
   ])('%s is said', (code, sheet, over) => {
@@ -96,7 +98,7 @@ describe('before a dispatch is sent', () => {
   });
 
   test('every concern there is was provoked above', () => {
-    expect(Object.keys(CONCERNS)).toHaveLength(18);
+    expect(Object.keys(CONCERNS)).toHaveLength(19);
   });
 
   test('what stops it comes before what is only asked', () => {
@@ -134,6 +136,7 @@ describe('what mends a concern', () => {
     ['no-end', sheetOf([mira], { common: { ...common, until: null } })],
     ['passes-to-nobody', sheetOf([person('a@yard.example', { rights: { 'pass-on': true } })])],
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
+    ['only-kept', sheetOf([mira]), { onlyKept: new Set([PLAN]) }],
   ];
 
   test.each<[ConcernCode, Sheet, Partial<Situation>?]>([...troubled])(

@@ -29,6 +29,7 @@ export const CONCERNS = {
   'public-mail': 'asks',
   'passes-to-nobody': 'asks',
   'not-yet': 'asks',
+  'only-kept': 'asks',
   'message-marked-lower': 'asks',
   'title-in-mail': 'asks',
 } as const satisfies Record<string, 'stops' | 'asks'>;
@@ -70,6 +71,8 @@ export type Situation = {
   readonly common: Terms;
   /** The documents that were chosen, and whether each is revoked. */
   readonly revoked: ReadonlySet<DocumentId>;
+  /** Those of a kind that has no pages to be shown: they can only be kept. */
+  readonly onlyKept: ReadonlySet<DocumentId>;
   readonly factsOf: (key: string) => RowFacts | undefined;
   readonly ceilingsOf: (document: DocumentId) => readonly Ceiling[];
   /** The end that is offered where there is none. */
@@ -133,6 +136,11 @@ const ROW_TESTS: readonly (readonly [ConcernCode, RowTest])[] = [
     ({ terms: { from }, row }, { now, mailed }) =>
       mailed && row.kind === 'person' && from !== null && from > now,
   ],
+  [
+    'only-kept',
+    ({ row, terms }, { onlyKept }, sheet) =>
+      !terms.rights.includes('keep') && given(sheet, row).some((id) => onlyKept.has(id)),
+  ],
 ];
 
 /** Tests that need no more than the terms are made once for rows with the same ones. */
@@ -162,7 +170,8 @@ export function concernsOf(sheet: Sheet, situation: Situation): Concern[] {
   ];
   const ofRows = tests.flatMap(([code, test]): Concern[] => {
     const rows = judged.filter(test).map(({ row }) => row.key);
-    return rows.length === 0 ? [] : [concern(code, { rows }, situation)];
+    const documents = code === 'only-kept' ? [...situation.onlyKept] : [];
+    return rows.length === 0 ? [] : [concern(code, { rows, documents }, situation)];
   });
   return [
     ...ofWhole(sheet),
@@ -277,6 +286,7 @@ const MENDS: Readonly<Record<ConcernCode, (offered: Offered) => Mend[]>> = {
   'no-end': setEnd,
   'end-before-start': dropStart,
   'not-yet': dropStart,
+  'only-kept': () => [{ kind: 'give-keep' }],
   // Which known address was meant is another one for each row.
   'looks-like': none,
   // Where the mail names it decides.

@@ -7,6 +7,7 @@ export const doubtNames: Record<DoubtCode, string> = {
   'public-mail': 'a new email address at a public mail provider',
   'passes-to-nobody': 'Pass on without effect',
   'not-yet': 'a window that begins later',
+  'only-kept': 'a file without pages that may not be kept',
   'message-marked-lower': 'a message marked lower than what it carries',
   'title-in-mail': 'a title in the mail that its marking keeps out',
 };

@@ -21,7 +21,8 @@ export type Mend =
   /** Is about the message, and leaves the sheet as it is. */
   | { readonly kind: 'note-behind-link' }
   | {
-      readonly kind: 'give-needs' | 'take-unable' | 'drop-start' | 'pass-to-one' | 'take-pass-on';
+      readonly kind:
+        'give-needs' | 'give-keep' | 'take-unable' | 'drop-start' | 'pass-to-one' | 'take-pass-on';
     };
 
 type Repair = {
@@ -40,6 +41,11 @@ function repairOf(mend: Mend): Repair | null {
   switch (mend.kind) {
     case 'give-needs':
       return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: withNeeds };
+    case 'give-keep':
+      return {
+        isBroken: ({ rights }) => !rights.includes('keep'),
+        repair: (terms) => withNeeds({ ...terms, rights: [...terms.rights, 'keep'] }),
+      };
     case 'take-unable':
       return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: standingTerms };
     case 'set-end':

@@ -1,7 +1,7 @@
 /** A title to begin with, from a file's name. */
 export function titleFrom(fileName: string): string {
   return fileName
-    .replace(/\.pdf$/i, '')
+    .replace(/\.[a-z][a-z0-9]{1,7}$/i, '')
     .replaceAll(/[_]+/g, ' ')
     .trim();
 }

@@ -62,9 +62,9 @@ export function keepForbiddenBy(ceilings: readonly Ceiling[]): Ceiling | null {
 /** What the file is called where it is handed over in the clear. */
 export function clearFileName(
   { reference, title }: { readonly reference: string; readonly title: string },
-  mediaType: MediaType,
+  file: { readonly mediaType: MediaType; readonly fileName: string },
 ): string {
-  return `${fileName(`${reference} ${title}`)}${extensionOf(mediaType)}`;
+  return `${fileName(`${reference} ${title}`)}${extensionOf(file.mediaType, file.fileName)}`;
 }
 
 /** A name that every file system takes, without ends that one would cut. */

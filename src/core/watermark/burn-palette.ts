@@ -46,6 +46,20 @@ function inkedColours(
  * stronger stays, where another is it gives way.
  */
 function steppedBy(colours: number, ink: number, steps: number): Uint8Array {
+  const key = `${String(colours)} ${String(ink)} ${String(steps)}`;
+  const known = tables.get(key);
+  if (known !== undefined) return known;
+  const made = newTable(colours, ink, steps);
+  if (tables.size >= MOST_TABLES) tables.clear();
+  tables.set(key, made);
+  return made;
+}
+
+/** Pages are alike: few tables serve most of them. */
+const tables = new Map<string, Uint8Array>();
+const MOST_TABLES = 64;
+
+function newTable(colours: number, ink: number, steps: number): Uint8Array {
   const table = new Uint8Array(256 * MOST_COLOURS);
   const first = 1 + ink * steps;
   for (let alpha = 0; alpha < 256; alpha++) {
@@ -92,9 +106,9 @@ export function burnPalette(
   const room = Math.floor((MOST_COLOURS / colours.length - 1) / inks.length);
   if (room < FEWEST_STEPS) return null;
   const steps = Math.min(MOST_STEPS, room);
-  const tables = inks.map((_ink, i) => steppedBy(colours.length, i, steps));
+  const stepped = inks.map((_ink, i) => steppedBy(colours.length, i, steps));
   for (const [line, { coverage, points }] of inked.entries()) {
-    const table = tables[inkOfLine[line] ?? 0] ?? new Uint8Array(0);
+    const table = stepped[inkOfLine[line] ?? 0] ?? new Uint8Array(0);
     for (const [x, y] of points) inkAt(picture, coverage, x - crop.left, y - crop.top, table);
   }
   return { ...picture, colours: inkedColours(colours, inks, steps) };

@@ -74,3 +74,51 @@ describe('the write queue', () => {
     });
   });
 });
+
+describe('what decides is another', () => {
+  const insert = (name: string) => (tx: Parameters<Parameters<Database['write']>[0]>[0]) =>
+    tx.run(sql`CREATE TABLE IF NOT EXISTS ${sql.raw(name)} (n)`);
+
+  test('after a job, at its beginning and once more when it is committed', async () => {
+    const before = db.generation();
+    const within = await db.write(async (tx) => {
+      await insert('decided')(tx);
+      return db.generation();
+    });
+    expect(within).toBeGreaterThan(before);
+    expect(db.generation()).toBeGreaterThan(within);
+  });
+
+  test('not after one that decides nothing, however many share a commit', async () => {
+    await db.writeAside(insert('shown'));
+    const before = db.generation();
+    await Promise.all(Array.from({ length: 20 }, () => db.writeAside(insert('shown'))));
+    await Promise.all(Array.from({ length: 20 }, () => db.writeAside(insert('shown'))));
+    expect(db.generation()).toBe(before);
+  });
+
+  test('for whatever another process wrote, as the next job sees it', async () => {
+    await db.writeAside(insert('shown'));
+    const before = db.generation();
+    const other = await openDatabase(`file:${path.join(folder, 'test.db')}`);
+    await other.write(insert('foreign_table'));
+    await other.close();
+    expect(await db.writeAside(() => Promise.resolve(db.generation()))).toBeGreaterThan(before);
+  });
+
+  test('and what decides does not wait as what does not waits for others', async () => {
+    const both = () =>
+      Promise.all([db.writeAside(insert('shown')), db.writeAside(insert('shown'))]);
+    const timed = async (work: () => Promise<unknown>): Promise<number> => {
+      await both();
+      const began = performance.now();
+      await work();
+      return performance.now() - began;
+    };
+    const alone = await timed(() => db.writeAside(insert('shown')));
+    const together = await timed(() =>
+      Promise.all([db.writeAside(insert('shown')), db.write(insert('decided'))]),
+    );
+    expect(together).toBeLessThan(alone);
+  });
+});

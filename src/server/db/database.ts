@@ -2,6 +2,7 @@ import { AsyncLocalStorage } from 'node:async_hooks';
 import { chmodSync, closeSync, existsSync, mkdirSync, openSync } from 'node:fs';
 import path from 'node:path';
 import { createClient, type Client } from '@libsql/client/sqlite3';
+import { sql } from 'drizzle-orm';
 import type { LibSQLDatabase } from 'drizzle-orm/libsql';
 import { drizzle } from 'drizzle-orm/libsql/sqlite3';
 import { migrate } from 'drizzle-orm/libsql/migrator';
@@ -21,6 +22,17 @@ export type Database = {
   readonly read: Reading;
   /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  /**
+   * The same for a job that changes nothing by which access is decided, such as that a page was
+   * shown: what was read before stands after it.
+   */
+  readonly writeAside: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  /**
+   * A number that is another one once anything was changed by which access is decided. Inside a job
+   * of the write queue it is exact, whoever made the change: nobody else can write meanwhile. Outside
+   * it, what another process wrote shows with the next job.
+   */
+  readonly generation: () => number;
   /**
    * Runs `work` as one act: the first of its transactions that is committed notes that it was done,
    * so that the same request come again, or come twice at once, does nothing.
@@ -45,6 +57,8 @@ export type Database = {
 
 type Waiting = {
   readonly job: (tx: Transaction) => Promise<unknown>;
+  /** Whether access may be decided otherwise after it. */
+  readonly decides: boolean;
   readonly settle: (outcome: Outcome) => void;
 };
 type Outcome =
@@ -97,6 +111,11 @@ export function carriedToCommit<T>(
   };
 }
 
+/**
+ * How long after a commit that several shared the next is put off, in ms, where only what decides
+ * nothing waits for it: many readers then share one, and a reader alone waits for none.
+ */
+const GATHERED = 60;
 /** Most jobs committed together: bounds what a power cut can undo and how long readers wait. */
 const BATCH = 128;
 const PRIVATE = 0o600;
@@ -151,6 +170,8 @@ export async function openDatabase(
   return {
     read: drizzle(reader, { schema: tables, casing: 'snake_case' }),
     write: queue.write,
+    writeAside: queue.writeAside,
+    generation: queue.generation,
     once: queue.once,
     sealWith: queue.sealWith,
     checkpoint: async () => {
@@ -202,21 +223,35 @@ type Sealing = { readonly seals: Seals; readonly onForeign: (rows: readonly Brok
 function createWriteQueue(
   db: Reading,
   makeRoom: () => boolean,
-): Pick<Database, 'write' | 'once' | 'sealWith'> & { readonly idle: () => Promise<void> } {
+): Pick<Database, 'write' | 'writeAside' | 'generation' | 'once' | 'sealWith'> & {
+  readonly idle: () => Promise<void>;
+} {
   const waiting: Waiting[] = [];
   let running: Promise<void> | null = null;
   let sealing: Sealing | null = null;
+  let generation = 0;
+  let foreign: number | null = null;
+
+  /** The writer's own commits leave this number as it is; those of anybody else do not. */
+  const lookForForeignChanges = async (tx: Transaction): Promise<void> => {
+    const [row] = await tx.all<{ data_version: number }>(sql`PRAGMA data_version`);
+    const seen = row?.data_version ?? null;
+    if (seen !== foreign) generation++;
+    foreign = seen;
+  };
 
   const runBatch = async (jobs: readonly Waiting[], mayMakeRoom = true): Promise<void> => {
     const outcomes: Outcome[] = [];
-    let foreign: readonly BrokenSeal[] = [];
+    let unsealed: readonly BrokenSeal[] = [];
     let full: unknown = null;
     try {
       await db.transaction(
         async (tx) => {
           const batch: Batch = { carried: new Map() };
+          await lookForForeignChanges(tx);
           await sealing?.seals.watch(tx);
-          for (const { job } of jobs) {
+          for (const { job, decides } of jobs) {
+            if (decides) generation++;
             const outcome = await runJob(tx, batch, job);
             // The database has undone the whole transaction by itself.
             if (!outcome.ok && isDiskFull(outcome.error)) {
@@ -226,11 +261,13 @@ function createWriteQueue(
             outcomes.push(outcome);
           }
           for (const { flush } of batch.carried.values()) await flush(tx);
-          if (sealing !== null) foreign = await sealing.seals.seal(tx);
+          if (sealing !== null) unsealed = await sealing.seals.seal(tx);
         },
         { behavior: 'immediate' },
       );
-      if (foreign.length > 0) sealing?.onForeign(foreign);
+      // What was read between a change and its commit was read as it stood before.
+      if (jobs.some(({ decides }) => decides)) generation++;
+      if (unsealed.length > 0) sealing?.onForeign(unsealed);
       jobs.forEach(({ settle }, i) => {
         settle(outcomes[i] ?? { ok: false, error: new Error('not run') });
       });
@@ -247,20 +284,44 @@ function createWriteQueue(
   const drain = async (): Promise<void> => {
     // Jobs asked for in the same turn join the same batch.
     await Promise.resolve();
-    while (waiting.length > 0) await runBatch(waiting.splice(0, BATCH));
+    while (waiting.length > 0) {
+      await gather();
+      const batch = waiting.splice(0, BATCH);
+      await runBatch(batch);
+      ended = performance.now();
+      isShared = batch.length > 1;
+    }
     running = null;
   };
 
+  let ended = 0;
+  /** Whether several shared the last commit: one alone waits for nobody. */
+  let isShared = false;
+  let hurry: () => void = () => undefined;
+  const gather = async (): Promise<void> => {
+    const left = ended + GATHERED - performance.now();
+    if (!isShared || left <= 0 || waiting.some(({ decides }) => decides)) return;
+    await new Promise<void>((resolve) => {
+      const timer = setTimeout(resolve, left);
+      hurry = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+    });
+  };
+
   const acts = new AsyncLocalStorage<{ readonly act: Act; noted: boolean }>();
-  const push = <T>(job: (tx: Transaction) => Promise<T>): Promise<T> =>
+  const push = <T>(job: (tx: Transaction) => Promise<T>, decides = true): Promise<T> =>
     new Promise<T>((resolve, reject) => {
       waiting.push({
         job,
+        decides,
         settle: (outcome) => {
           if (outcome.ok) resolve(outcome.value as T);
           else reject(toError(outcome.error));
         },
       });
+      if (decides) hurry();
       running ??= drain();
     });
 
@@ -276,6 +337,8 @@ function createWriteQueue(
       current.noted = true;
       return value;
     },
+    writeAside: (job) => push(job, false),
+    generation: () => generation,
     sealWith: async (seals, onForeign) => {
       await running;
       sealing = { seals, onForeign };

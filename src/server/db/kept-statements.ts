@@ -5,9 +5,12 @@ type Statement = ReturnType<Connection['prepare']>;
 
 /** Statements that each connection keeps, those used last. */
 const KEPT = 400;
-/** What only reads or changes rows is the same however often it is run; a pragma or a new table is not. */
+/**
+ * What only reads or changes rows is the same however often it is run, and so is what says whether
+ * somebody else wrote; another pragma or a new table is not.
+ */
 const KEEPABLE =
-  /^\s*(select|insert|update|delete|with|begin|commit|rollback|savepoint|release)\b/i;
+  /^\s*(select|insert|update|delete|with|begin|commit|rollback|savepoint|release|pragma data_version)\b/i;
 
 /** The framework loads modules more than once; the driver's class is there once. */
 const KEEPS = Symbol.for('embargo.keeps-statements');

@@ -178,8 +178,7 @@ export function createSeals(key: Uint8Array): Seals {
     return row?.sums ?? '';
   };
 
-  const sealEnd = async (tx: Transaction, changed: boolean): Promise<void> => {
-    const end = await endOf(tx);
+  const sealEnd = async (tx: Transaction, end: LedgerPlace, changed: boolean): Promise<void> => {
     const [known] = await tx.all<{ size: number; checkpoints: number }>(
       sql`SELECT sequence AS size, rows AS checkpoints FROM table_sums WHERE name = ${WHOLE}`,
     );
@@ -239,21 +238,22 @@ export function createSeals(key: Uint8Array): Seals {
       if ((there?.tables ?? 0) > 0) return;
       for (const statement of watching()) await tx.run(sql.raw(statement));
       const [sums] = await tx.all<{ sums: number }>(sql`SELECT count(*) AS sums FROM table_sums`);
-      const { size } = await endOf(tx);
+      const end = await endOf(tx);
+      const { size } = end;
       // Only what is new is taken to be ours: on a database with a ledger, sums that are gone were taken away.
       if ((sums?.sums ?? 0) > 0 || size > 0) return;
       for (const table of SEALED_TABLES) await writeSum(tx, table, await sealAll(tx, table), size);
-      await sealEnd(tx, true);
+      await sealEnd(tx, end, true);
     },
     seal: async (tx) => {
       const names = await tx.all<{ name: SealedTable }>(
         sql`SELECT DISTINCT name FROM temp.unsealed`,
       );
-      const { size } = await endOf(tx);
+      const end = await endOf(tx);
       const foreign: BrokenSeal[] = [];
-      for (const { name } of names) foreign.push(...(await sealTable(tx, name, size)));
+      for (const { name } of names) foreign.push(...(await sealTable(tx, name, end.size)));
       if (names.length > 0) await tx.run(sql`DELETE FROM temp.unsealed`);
-      await sealEnd(tx, names.length > 0);
+      await sealEnd(tx, end, names.length > 0);
       return foreign;
     },
     broken: async (db, wanted) => {

@@ -10,6 +10,8 @@ type Answer = (
 ) => Promise<Response>;
 
 const kept = globalThis as typeof globalThis & { embargoPagePicture?: Answer };
+/** What goes with a response beside it. */
+const BESIDE = Symbol.for('embargo.bytes-beside');
 const PAGE_PICTURE =
   /^\/api\/v1\/reader\/licences\/(?<licence>[0-9A-Za-z_-]+)\/pages\/(?<page>[0-9]+)(?:\?|$)/;
 
@@ -52,7 +54,8 @@ export function beforeFramework(
     signal: signalOf(response),
   });
   return answer(asked, { params: Promise.resolve({ ...params }) }).then(async (answered) => {
-    const body = Buffer.from(await answered.arrayBuffer());
+    const beside = (answered as Response & { readonly [BESIDE]?: Uint8Array })[BESIDE];
+    const body = beside ?? Buffer.from(await answered.arrayBuffer());
     response.writeHead(answered.status, Object.fromEntries(answered.headers)).end(body);
   });
 }

@@ -57,6 +57,26 @@ export function bytes(
   });
 }
 
+/** Bytes that go with a response beside it. The framework loads modules of its own, so they are found by a name. */
+const BESIDE = Symbol.for('embargo.bytes-beside');
+
+/** The same for whoever sends the bytes itself, as they are: in a response they are copied, and again when read. */
+export function bytesBeside(
+  content: Uint8Array,
+  type: string,
+  headers: Readonly<Record<string, string>> = {},
+): Response {
+  const response = new Response(null, {
+    headers: {
+      ...NO_STORE,
+      'content-type': type,
+      'content-length': String(content.length),
+      ...headers,
+    },
+  });
+  return Object.assign(response, { [BESIDE]: content });
+}
+
 /** How large a page is in points, beside its picture. */
 export function pointsHeader({
   width,
@@ -172,6 +192,7 @@ export function byteStream(
   type: string,
   name: string,
   length?: number,
+  headers: Readonly<Record<string, string>> = {},
 ): Response {
   const body = new ReadableStream<Uint8Array>({
     pull: async (controller) => {
@@ -189,8 +210,14 @@ export function byteStream(
       'content-type': type,
       ...(length === undefined ? {} : { 'content-length': String(length) }),
       ...asDownload(name),
+      ...headers,
     },
   });
+}
+
+/** Whether a copy bears whose it is. */
+export function markedHeader({ marked }: { readonly marked: boolean }): Record<string, string> {
+  return { 'x-marked': marked ? 'yes' : 'no' };
 }
 
 /**

@@ -2,14 +2,14 @@ import 'server-only';
 import { isAppError } from '@/core/base/errors';
 import { answerPagePictures } from '@/server/front/before-framework';
 import { running } from '@/server/http/handle';
-import { pagePicture } from '@/server/http/page-picture';
+import { pagePictureAside } from '@/server/http/page-picture';
 import { isSetUp, setUpToken } from '@/server/services/staff/set-up-organisation';
 
 /** Brings the product up before the first request, so that a wrong setting shows at once. */
 export async function start(): Promise<void> {
   const container = await runningOrExit();
   container.startBackground();
-  answerPagePictures(pagePicture);
+  answerPagePictures(pagePictureAside);
   if (await isSetUp(container.deps)) return;
   // The console is where the person who runs this server looks; the log may go elsewhere.
   process.stdout.write(

@@ -4,8 +4,8 @@ import { fillLayers, layersOn, type Watermark } from '@/core/watermark/layers';
 import { shapeLayers, type ShapedLayer, type View } from '@/core/watermark/layout';
 import { createScriptFonts } from '@/server/rendering/script-fonts';
 
-/** Watermarks that are kept as glyphs: each open has one of its own. */
-const KEPT = 64;
+/** Watermarks that are kept as glyphs, with what they cover: each open has one of its own, some 100 kB. */
+const KEPT = 256;
 
 export type Marker = {
   /** What is for the screen, ready to be burned into a picture of a page, or of a part of one. */

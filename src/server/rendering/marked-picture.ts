@@ -3,7 +3,7 @@ import { burn, type Picture, type Rgb, type Stamp } from '@/core/watermark/burn'
 import { burnPalette } from '@/core/watermark/burn-palette';
 import type { View } from '@/core/watermark/layout';
 import { asPicture, fewColours } from '@/core/watermark/palette';
-import { palettePng } from '@/server/rendering/png';
+import { palettePng, rowsOf } from '@/server/rendering/png';
 import type { Drawn, PagePicture, PagePoints } from '@/server/rendering/render-task';
 
 /** Above this many colours in so many pixels, a page is a photograph and JPEG serves it better. */
@@ -59,9 +59,14 @@ function withPalette(
   colours: readonly Rgb[],
   stamp: Stamp,
 ): PagePicture | null {
-  const indexes = new Uint8Array(pixels).slice();
-  const marked = burnPalette({ width, height, indexes, colours }, stamp);
-  return marked === null ? null : { bytes: palettePng(marked), type: 'image/png', width, height };
+  // Burned where it is compressed from: the column before each row is told that it is there.
+  const rows = rowsOf({ width, height }, new Uint8Array(pixels));
+  const { crop, inked } = stamp;
+  const shifted = { crop: { ...crop, left: crop.left - 1 }, inked };
+  const marked = burnPalette({ width: width + 1, height, indexes: rows, colours }, shifted);
+  if (marked === null) return null;
+  const bytes = palettePng({ width, height, colours: marked.colours }, rows);
+  return { bytes, type: 'image/png', width, height };
 }
 
 /** A picture as JPEG, for photographs and for paper. */

@@ -1,8 +1,6 @@
-import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
 import type { CommentPlace } from '@/core/comments/comment';
-import type { Watermark } from '@/core/watermark/layers';
-import type { ShapedLayer, View } from '@/core/watermark/layout';
+import type { View } from '@/core/watermark/layout';
 
 /** Where something stands on a page, in hundredths of a percent of it, from its top left. */
 export type TextBox = {
@@ -73,20 +71,4 @@ export type PageSource = {
   readonly find: (page: number, words: string) => readonly (readonly TextBox[])[];
   readonly outline: () => readonly OutlineEntry[];
   readonly close: () => void;
-};
-
-/** What handles the documents of one kind of file in a worker thread. */
-export type PageEngine = {
-  /** @throws ContentError where it is no document of this kind, or cannot be drawn */
-  readonly open: (reader: PlainReader) => Promise<PageSource>;
-  /** Refuses what could not be drawn or handed on within bounds later. @throws ContentError */
-  readonly check: (reader: PlainReader) => Promise<void>;
-  /** The document with remarks on its pages. @throws ContentError where it cannot be rewritten */
-  readonly annotate: (reader: PlainReader, notes: readonly Note[]) => Promise<Uint8Array>;
-  /** The document with the watermark on every page; `marked` is false where the format does not allow that. */
-  readonly keep: (
-    reader: PlainReader,
-    watermark: Watermark,
-    shaped: (watermark: Watermark) => Promise<readonly ShapedLayer[]>,
-  ) => Promise<{ readonly bytes: Uint8Array; readonly marked: boolean }>;
 };

@@ -1,17 +1,27 @@
+import type { PlainReader } from '@/core/age/random-access';
 import { isProtectedFile } from '@/core/wrapper/read';
 import { annotate } from '@/server/rendering/annotate';
 import { ContentError } from '@/server/rendering/errors';
 import { inflationOf } from '@/server/rendering/inflation';
-import { keepMarked } from '@/server/rendering/keep-marked';
-import type { PageEngine } from '@/server/rendering/page-source';
+import type { Note, PageSource } from '@/server/rendering/page-source';
 import { openPdf } from '@/server/rendering/pdf-document';
 import { loadPdfium } from '@/server/rendering/pdfium';
 
 /** What all object streams of a document may unpack to, in bytes. */
 const MOST_UNPACKED = 128 << 20;
 
+/** What handles PDFs in a worker thread. */
+export type PdfEngine = {
+  /** @throws ContentError where it is no PDF, or cannot be drawn */
+  readonly open: (reader: PlainReader) => Promise<PageSource>;
+  /** Refuses what could not be drawn or handed on within bounds later. @throws ContentError */
+  readonly check: (reader: PlainReader) => Promise<void>;
+  /** The document with remarks on its pages. @throws ContentError where it cannot be rewritten */
+  readonly annotate: (reader: PlainReader, notes: readonly Note[]) => Promise<Uint8Array>;
+};
+
 /** PDFs, drawn by PDFium. It is loaded at once, so that the first reader does not wait for it. */
-export function pdfEngine(): PageEngine {
+export function pdfEngine(): PdfEngine {
   const pdfium = loadPdfium();
   return {
     open: async (reader) => openPdf(await pdfium, reader),
@@ -23,12 +33,5 @@ export function pdfEngine(): PageEngine {
         throw new ContentError('PDF_UNPACKS_TOO_FAR');
     },
     annotate: (reader, notes) => annotate(reader.read(0, reader.size), notes),
-    // A copy that is kept is read and printed at will: it bears what is for either, but for strips
-    // beside the page, and has no number.
-    keep: async (reader, watermark, shaped) =>
-      keepMarked(
-        reader.read(0, reader.size),
-        await shaped(watermark.filter(({ place }) => place !== 'banner')),
-      ),
   };
 }

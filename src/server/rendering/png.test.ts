@@ -2,7 +2,7 @@ import { fc, test as prop } from '@fast-check/vitest';
 import sharp from 'sharp';
 import { expect } from 'vitest';
 import { asPicture } from '@/core/watermark/palette';
-import { palettePng } from '@/server/rendering/png';
+import { palettePng, rowsOf } from '@/server/rendering/png';
 
 const part = fc.integer({ min: 0, max: 255 });
 const colour = fc.record({ red: part, green: part, blue: part });
@@ -18,7 +18,7 @@ prop.prop([side, side, fc.array(colour, { minLength: 1, maxLength: 256 }), fc.na
       (_each, at) => ((at * 31 + seed) >> 2) % colours.length,
     );
     const picture = { width, height, indexes, colours };
-    const { data, info } = await sharp(palettePng(picture))
+    const { data, info } = await sharp(palettePng(picture, rowsOf(picture, indexes)))
       .ensureAlpha()
       .raw()
       .toBuffer({ resolveWithObject: true });

@@ -12,6 +12,7 @@ import {
   type RenderResults,
   type PageAsked,
   type RenderTask,
+  type ThreadData,
 } from '@/server/rendering/render-task';
 
 /** For whom something is drawn, by what they are counted under, and until when they wait for it. */
@@ -37,6 +38,7 @@ export type Renderer = {
 /** How long each task may take once it has a thread, in ms. */
 const LIMITS: Record<RenderTask['kind'], number> = {
   inspect: 20 * SECOND,
+  make: MINUTE,
   page: 15 * SECOND,
   draw: 15 * SECOND,
   text: 10 * SECOND,
@@ -52,10 +54,12 @@ const MAX_YOUNG_MB = 12;
 
 /**
  * Whether somebody looks at a page while it is made, or something is made for later that gives way;
- * what takes long has a thread of its own.
+ * what takes long has a thread of its own, and so has what other programs' files are read by.
  */
-const PLACES: Record<RenderTask['kind'], 'reading' | 'making' | 'apart'> = {
+type Place = 'reading' | 'making' | 'apart' | 'taking in';
+const PLACES: Record<RenderTask['kind'], Place> = {
   inspect: 'making',
+  make: 'taking in',
   page: 'reading',
   draw: 'making',
   text: 'reading',
@@ -87,16 +91,20 @@ export function createRenderPool(
     ...options,
     minThreads: threads,
     maxThreads: threads,
+    workerData: { draws: true } satisfies ThreadData,
   });
-  const apart = new Piscina<RenderTask, RenderReply>({
-    ...options,
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: MINUTE,
-  });
+  const aside = { ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE };
+  const apart = new Piscina<RenderTask, RenderReply>(aside);
+  const takingIn = new Piscina<RenderTask, RenderReply>(aside);
+  const pools: Record<Place, Piscina<RenderTask, RenderReply>> = {
+    reading: pool,
+    making: pool,
+    apart,
+    'taking in': takingIn,
+  };
   const channel = new BroadcastChannel(FORGET);
   channel.unref();
-  const queues: Record<'reading' | 'making' | 'apart', FairQueue> = {
+  const queues: Record<Place, FairQueue> = {
     reading: createFairQueue({
       atOnce: threads,
       atOnceEach: Math.max(1, threads - 1),
@@ -105,6 +113,7 @@ export function createRenderPool(
     }),
     making: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 500, waitingEach: 20 }),
     apart: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 3 }),
+    'taking in': createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 20 }),
   };
   const run = async <K extends RenderTask['kind']>(
     task: Extract<RenderTask, { readonly kind: K }>,
@@ -113,7 +122,7 @@ export function createRenderPool(
     const place = PLACES[task.kind];
     const reply = await queues[place](
       who,
-      () => runLimited(place === 'apart' ? apart : pool, task, limits[task.kind]),
+      () => runLimited(pools[place], task, limits[task.kind]),
       signal,
     );
     if (!reply.ok) throw new ContentError(reply.code);
@@ -137,7 +146,7 @@ export function createRenderPool(
     close: async () => {
       channel.close();
       await shared.done();
-      await Promise.all([pool.destroy(), apart.destroy()]);
+      await Promise.all([pool.destroy(), apart.destroy(), takingIn.destroy()]);
     },
   };
 }
@@ -153,6 +162,7 @@ async function runLimited(
     return await pool.run(task, { signal: AbortSignal.timeout(queued) });
   } catch (cause) {
     // Aborted for time, or the thread ended for want of memory.
-    throw new ContentError('PDF_TOO_DEMANDING', { cause });
+    const code = task.kind === 'make' ? 'FILE_TOO_DEMANDING' : 'PDF_TOO_DEMANDING';
+    throw new ContentError(code, { cause });
   }
 }

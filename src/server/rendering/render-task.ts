@@ -15,15 +15,17 @@ import type { ContentErrorCode } from '@/server/rendering/errors';
 /** The channel on which threads are told to let go of every document and key they hold. */
 export const FORGET = 'embargo-forget';
 
-/** Where a version's content lies and what opens it. `key` is the payload key: it never leaves the process. */
+/** Where a sealed file lies and what opens it. `key` is the payload key: it never leaves the process. */
 export type SealedSource = {
-  readonly mediaType: MediaType;
   readonly place: BlobPlace;
   /** Offset in bytes of the first sealed chunk in the file. */
   readonly start: number;
   readonly sealedBytes: number;
   readonly key: Uint8Array;
 };
+
+/** What a thread is told when it starts: whether it draws pages that somebody waits for. */
+export type ThreadData = { readonly draws: boolean };
 
 /** A page of which size, or only a part of it, where it is looked at in detail. */
 export type PageAsked = {
@@ -33,9 +35,17 @@ export type PageAsked = {
   readonly part?: PagePart;
 };
 
-/** What a worker thread can be asked for. Pages count from 1, widths are in px. */
+/** A file of some kind, sealed. */
+type SealedFile = { readonly source: SealedSource; readonly mediaType: MediaType };
+
+/**
+ * What a worker thread can be asked for. Sources are PDFs but where a kind is named. Pages count from
+ * 1, widths are in px.
+ */
 export type RenderTask =
   | { readonly kind: 'inspect'; readonly source: SealedSource }
+  /** The pages that a file is shown by, where it has none itself. */
+  | (SealedFile & { readonly kind: 'make' })
   /** A page without anybody's mark. */
   | (PageAsked & { readonly kind: 'draw' })
   | (PageAsked & {
@@ -66,7 +76,7 @@ export type RenderTask =
   /** The document itself with remarks on its pages. */
   | { readonly kind: 'annotate'; readonly source: SealedSource; readonly notes: readonly Note[] }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
-  | { readonly kind: 'keep'; readonly source: SealedSource; readonly watermark: Watermark };
+  | (SealedFile & { readonly kind: 'keep'; readonly watermark: Watermark });
 
 export type PagePicture = {
   readonly bytes: Uint8Array;
@@ -106,6 +116,8 @@ export type RenderResults = {
   readonly inspect: { readonly pages: number; readonly title: string; readonly text: string };
   /** `drawn`: what others can be shown too, where it was drawn for this, or made smaller. */
   readonly page: PagePicture & { readonly points: PagePoints; readonly drawn?: Drawn };
+  /** A PDF. */
+  readonly make: { readonly bytes: Uint8Array };
   readonly draw: { readonly drawn: Drawn };
   readonly outline: readonly OutlineEntry[];
   /** `next`: the page to go on from; null: the whole document was looked through. */

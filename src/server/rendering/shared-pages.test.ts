@@ -24,7 +24,6 @@ function drawnOf(bytes: number): Drawn {
 }
 
 const source: SealedSource = {
-  mediaType: 'application/pdf',
   place: { kind: 'file', path: '/nowhere/one' } as never,
   start: 0,
   sealedBytes: 1,

@@ -38,6 +38,7 @@ const ABOUT_TERMS = new Set<Concern['code']>([
   'no-end',
   'passes-to-nobody',
   'not-yet',
+  'only-kept',
 ]);
 
 export type Looked = {
@@ -84,6 +85,7 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
         now,
         common,
         revoked: new Set(documents.flatMap(({ id, revoked }) => (revoked ? [id] : []))),
+        onlyKept: new Set(documents.flatMap(({ id, pages }) => (pages === 0 ? [id] : []))),
         factsOf: facts,
         ceilingsOf,
         usualEnd: typeof usualDays === 'number' ? endAfter(now, usualDays) : null,

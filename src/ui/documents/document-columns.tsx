@@ -55,7 +55,7 @@ export const documentColumns: readonly Column<DocumentRow>[] = [
     width: 62,
     orderBy: 'server',
     kind: 'number',
-    cell: (row) => row.pages,
+    cell: (row) => (row.pages === 0 ? '–' : row.pages),
   },
   {
     id: 'bytes',

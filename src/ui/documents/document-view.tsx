@@ -2,13 +2,13 @@
 
 import Link from 'next/link';
 import type { DocumentDetail } from '@/contracts/document-detail';
-import { counted } from '@/core/base/counted';
 import { DocumentAside } from '@/ui/documents/document-aside';
 import { DocumentHead } from '@/ui/documents/document-head';
 import { personName, stateOf } from '@/ui/grants/grant-words';
 import { GrantsSurface } from '@/ui/grants/grants-surface';
 import { Empty } from '@/ui/shell/empty';
 import { sizeText } from '@/ui/words/size-words';
+import { pagesText } from '@/ui/words/pages-words';
 
 function openWords({ people, unknown }: DocumentDetail['reached']): string {
   if (people === 0) return unknown ? 'who can open it now is unknown' : 'nobody can open it now';
@@ -25,7 +25,7 @@ export function DocumentView({
 }) {
   const live = detail.grants.filter((grant) => stateOf(grant, now) === 'live');
   const summary =
-    `${counted(detail.pages, 'page')} · ${sizeText(detail.bytes)} · owned by ` +
+    `${pagesText(detail.pages)} · ${sizeText(detail.bytes)} · owned by ` +
     `${detail.ownerName} · ${openWords(detail.reached)}`;
   return (
     <GrantsSurface

@@ -203,7 +203,7 @@ function Nothing({ empty, search }: { readonly empty: boolean; readonly search: 
   if (empty)
     return (
       <Empty title="No documents yet">
-        Drop a PDF above. It is encrypted on its way in, and can then be dispatched to people
+        Drop a file above. It is encrypted on its way in, and can then be dispatched to people
         outside.
       </Empty>
     );

@@ -77,13 +77,15 @@ function DropFiles({ onFiles }: { readonly onFiles: (files: readonly File[]) => 
     <div
       {...getRootProps({
         className: `drop${isDragActive ? ' over' : ''}`,
-        'aria-label': 'Choose PDF files to protect',
+        'aria-label': 'Choose files to protect',
       })}
     >
-      <input {...getInputProps({ 'aria-label': 'PDF files to protect' })} />
-      <b>Drop PDF files here</b> or click to choose them.{' '}
+      <input {...getInputProps({ 'aria-label': 'Files to protect' })} />
+      <b>Drop files here</b> or click to choose them.{' '}
       <span className="quiet">
-        Up to 1 GiB each. They are encrypted as they arrive and never stored in the clear.
+        PDF, pictures, text, CSV, Word, Excel and PowerPoint are shown as marked pages; any other
+        file can be protected and kept. Up to 1 GiB each, encrypted as they arrive, never stored in
+        the clear.
       </span>
     </div>
   );

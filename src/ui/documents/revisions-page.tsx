@@ -13,6 +13,7 @@ import { useAttempt } from '@/ui/http/use-attempt';
 import { Empty } from '@/ui/shell/empty';
 import { Problem } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
+import { pagesText } from '@/ui/words/pages-words';
 import { sizeText } from '@/ui/words/size-words';
 
 const stateWords = { waiting: 'waits for you', accepted: 'accepted', declined: 'declined' };
@@ -68,7 +69,7 @@ function Files({
           <span>
             {row.name === '' ? row.address : row.name},{' '}
             <span className="quiet">
-              <Moment at={row.sentAt} />, {row.pages} p, {sizeText(row.bytes)},{' '}
+              <Moment at={row.sentAt} />, {pagesText(row.pages)}, {sizeText(row.bytes)},{' '}
               {stateWords[row.state]}
             </span>
           </span>

@@ -1,12 +1,12 @@
 'use client';
 
-import { MEDIA_TYPES } from '@/core/content/media-types';
 import { useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import type { VersionRow } from '@/contracts/document-detail';
 import type { DocumentId } from '@/core/base/ids';
+import { pagesText } from '@/ui/words/pages-words';
 import { sizeText } from '@/ui/words/size-words';
 import { uploadVersion, type UploadProgress } from '@/ui/protecting/upload-file';
 import { sentenceOf } from '@/ui/http/call';
@@ -51,8 +51,8 @@ export function VersionsPanel({
             <span className="current"> opens now</span>
           )}{' '}
           <span className="quiet">
-            {version.fileName}, {version.pages} p, {sizeText(version.bytes)}, by {version.createdBy}{' '}
-            <Moment at={version.createdAt} />, {version.opens}{' '}
+            {version.fileName}, {pagesText(version.pages)}, {sizeText(version.bytes)}, by{' '}
+            {version.createdBy} <Moment at={version.createdAt} />, {version.opens}{' '}
             {version.opens === 1 ? 'open' : 'opens'}
           </span>
         </p>
@@ -79,7 +79,6 @@ export function VersionsPanel({
           <input
             ref={picker}
             type="file"
-            accept={MEDIA_TYPES.join(',')}
             hidden
             aria-label="File of the new version"
             onChange={(event) => {

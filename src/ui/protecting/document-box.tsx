@@ -5,10 +5,10 @@ import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import type { DocumentRow } from '@/contracts/document';
 import type { Page } from '@/contracts/page';
-import { counted } from '@/core/base/counted';
 import { api } from '@/ui/http/api';
 import { useAsked } from '@/ui/http/use-asked';
 import { usePaused } from '@/ui/http/use-paused';
+import { pagesText } from '@/ui/words/pages-words';
 
 /** Finds documents by their title or reference; the newest are there without typing. */
 export function DocumentBox({
@@ -106,7 +106,7 @@ function matches({ title, reference }: DocumentRow, text: string): boolean {
 
 /** `86 pages · Office only`, and that it is revoked where it is. */
 export function aboutDocument({ pages, marking, revoked }: DocumentRow): string {
-  return [counted(pages, 'page'), marking ?? '', revoked ? 'revoked' : '']
+  return [pagesText(pages), marking ?? '', revoked ? 'revoked' : '']
     .filter((part) => part !== '')
     .join(' · ');
 }

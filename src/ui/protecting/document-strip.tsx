@@ -69,7 +69,7 @@ export function DocumentStrip({
           Choose files
         </Button>
         {children}
-        <span className="quiet small">or drop PDF files here</span>
+        <span className="quiet small">or drop files here</span>
       </div>
     </section>
   );

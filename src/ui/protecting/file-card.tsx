@@ -18,34 +18,70 @@ export function FileCard({
   readonly files: Files;
   readonly markings: readonly MarkingRow[];
 }) {
-  const { key, title, state, file, progress, problem, same } = job;
-  const percent = progress.total === 0 ? 0 : (progress.sent / progress.total) * 100;
+  const { key, title, state, problem } = job;
+  const stops = problem !== null && state !== 'only-kept';
   return (
-    <li className={problem !== null ? 'document-card stops' : 'document-card'}>
+    <li className={stops ? 'document-card stops' : 'document-card'}>
       <span className="document-card-text">
         <b>{title}</b>
-        {state === 'arriving' && (
-          <>
-            <LinearProgress
-              variant="determinate"
-              value={percent}
-              aria-label={`Encrypting ${title}`}
-            />
-            <span className="under oneline">
-              {sizeText(progress.sent)} of {sizeText(file.size)}
-            </span>
-          </>
-        )}
-        {(state === 'looking' || state === 'finishing') && (
-          <span className="under oneline">encrypted; checking that it can be opened</span>
-        )}
+        <Progress job={job} />
         {state === 'asks' && <MarkingChoice job={job} files={files} markings={markings} />}
-        {problem !== null && (
+        {state === 'only-kept' && <span className="under">{problem}</span>}
+        {stops && (
           <span role="alert" className="magenta small">
             {problem}
           </span>
         )}
       </span>
+      <Choice job={job} files={files} />
+      <IconButton
+        size="small"
+        className="card-remove"
+        aria-label={`Remove ${title}`}
+        onClick={() => {
+          files.remove(key);
+        }}
+      >
+        ×
+      </IconButton>
+    </li>
+  );
+}
+
+/** How far a file is on its way. */
+function Progress({ job: { title, state, file, progress } }: { readonly job: FileJob }) {
+  const percent = progress.total === 0 ? 0 : (progress.sent / progress.total) * 100;
+  return (
+    <>
+      {state === 'arriving' && (
+        <>
+          <LinearProgress
+            variant="determinate"
+            value={percent}
+            aria-label={`Encrypting ${title}`}
+          />
+          <span className="under oneline">
+            {sizeText(progress.sent)} of {sizeText(file.size)}
+          </span>
+        </>
+      )}
+      {(state === 'looking' || state === 'finishing') && (
+        <span className="under oneline">encrypted; checking that it can be opened</span>
+      )}
+    </>
+  );
+}
+
+/** What somebody has to say before it goes on. */
+function Choice({
+  job: { key, state, same },
+  files,
+}: {
+  readonly job: FileJob;
+  readonly files: Files;
+}) {
+  return (
+    <>
       {state === 'same' && same !== null && (
         <Button
           variant="text"
@@ -55,6 +91,16 @@ export function FileCard({
           }}
         >
           Use {same.reference}
+        </Button>
+      )}
+      {state === 'only-kept' && (
+        <Button
+          variant="text"
+          onClick={() => {
+            files.protectAnyway(key);
+          }}
+        >
+          Protect
         </Button>
       )}
       {state === 'failed' && (
@@ -67,17 +113,7 @@ export function FileCard({
           Try again
         </Button>
       )}
-      <IconButton
-        size="small"
-        className="card-remove"
-        aria-label={`Remove ${title}`}
-        onClick={() => {
-          files.remove(key);
-        }}
-      >
-        ×
-      </IconButton>
-    </li>
+    </>
   );
 }
 

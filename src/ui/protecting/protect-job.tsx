@@ -21,7 +21,7 @@ export function ProtectJob({
   /** Makes another document of it, although it is one already. */
   readonly onAgain: () => void;
 }) {
-  const { file, title, reference, state, problem } = job;
+  const { file, title, reference, state, problem, notice } = job;
   return (
     <div className="stack job">
       <div className="row one-row">
@@ -55,6 +55,7 @@ export function ProtectJob({
           Protected. The clear original is still on your own disk, as {file.name}.
         </span>
       )}
+      {notice !== null && state !== 'done' && <span className="quiet">{notice}</span>}
       {problem !== null && (
         <span role="alert" className="magenta">
           {problem}

@@ -8,7 +8,7 @@ import { stricterMarking } from '@/core/content/suggest';
 import { sameFileWords } from '@/core/content/same-file-words';
 import { titleFrom } from '@/core/content/names';
 import { MAX_DOCUMENT } from '@/core/content/sizes';
-import { HEAD, mediaTypeOf } from '@/core/content/media-types';
+import { lookAtKind } from '@/ui/protecting/file-kind';
 import { finishUpload, uploadParts, type UploadProgress } from '@/ui/protecting/upload-file';
 import { WrapperError } from '@/core/wrapper/errors';
 import { inspectPicked } from '@/ui/files/read-slice';
@@ -22,9 +22,10 @@ export type FileJob = {
   readonly title: string;
   /**
    * `arriving`: it is being encrypted; `looking`: it is opened once to see what it is; `asks`: its
-   * marking has to be chosen; `finishing`: it becomes a document; `same`: it is a document already.
+   * marking has to be chosen; `finishing`: it becomes a document; `same`: it is a document already;
+   * `only-kept`: it cannot be shown, and waits to be told that it is protected all the same.
    */
-  readonly state: 'arriving' | 'looking' | 'asks' | 'finishing' | 'failed' | 'same';
+  readonly state: 'arriving' | 'looking' | 'asks' | 'finishing' | 'failed' | 'same' | 'only-kept';
   readonly progress: UploadProgress;
   readonly problem: string | null;
   readonly found: FileLooked | null;
@@ -38,6 +39,8 @@ export type Files = {
   /** Marks it and lets it become a document. */
   readonly mark: (key: number, marking: MarkingId | null) => void;
   readonly again: (key: number) => void;
+  /** Protects what cannot be shown. */
+  readonly protectAnyway: (key: number) => void;
   /** Takes the document that a file is already. */
   readonly takeSame: (key: number) => void;
   readonly remove: (key: number) => void;
@@ -60,10 +63,9 @@ async function unsuited(file: File): Promise<Unsuited | null> {
   if (file.size > MAX_DOCUMENT) return failed('This file is larger than 1 GiB.');
   const inside = await protectedIn(file);
   if (inside !== null) return inside;
-  const head = new Uint8Array(await file.slice(0, HEAD).arrayBuffer());
-  return mediaTypeOf(head) === null
-    ? failed('This file is not a PDF. Only PDF files can be protected.')
-    : null;
+  const found = await lookAtKind(file);
+  if (!found.fits) return failed(found.problem);
+  return found.notice === null ? null : { state: 'only-kept', problem: found.notice, same: null };
 }
 
 /** What a file is that is a protected file itself, or an age file; `null`: it is neither. */
@@ -243,6 +245,12 @@ export function useFiles(
     takeSame: (key) => {
       const same = jobs.find((each) => each.key === key)?.same;
       if (same != null) void takeDocument(key, same);
+    },
+    protectAnyway: (key) => {
+      const job = jobs.find((each) => each.key === key);
+      if (job === undefined) return;
+      change(key, fresh(job.file));
+      queue.current = queue.current.then(() => take(job));
     },
     again: (key) => {
       const job = jobs.find((each) => each.key === key);

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { useRouter } from 'next/navigation';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
+import { lookAtKind } from '@/ui/protecting/file-kind';
 import { halfOf, useHalfUploads, type HalfUploadsFound } from '@/ui/protecting/half-uploads';
 import { isSameFile, uploadFile, type UploadProgress } from '@/ui/protecting/upload-file';
 import { api } from '@/ui/http/api';
@@ -19,6 +20,8 @@ export type Job = {
   readonly state: 'chosen' | 'encrypting' | 'done' | 'failed' | 'same';
   readonly progress: UploadProgress;
   readonly problem: string | null;
+  /** What is said of it before it is sent. */
+  readonly notice: string | null;
 };
 
 /** Where what is taken in sits, what it is marked, and whether the recovery key opens it. */
@@ -61,24 +64,32 @@ export function useProtecting(taken: readonly string[]): Protecting {
     const half = halfOf(halves.found, file);
     if (half !== null) await api('DELETE /api/v1/uploads/:id', { id: half.id });
   };
+  /** What a file is shows before anything of it is sent. */
+  const look = async (key: number, file: File): Promise<void> => {
+    const found = await lookAtKind(file);
+    change(key, found.fits ? { notice: found.notice } : { problem: found.problem });
+  };
   const add = (files: readonly File[]) => {
+    const keyed = files.map((file) => ({ file, key: nextKey.current++ }));
     setJobs((all) => {
       const used = new Set([...taken, ...all.map((job) => job.reference)]);
-      const added = files.map((file): Job => {
+      const added = keyed.map(({ file, key }): Job => {
         const reference = referenceFrom(file.name, used);
         used.add(reference);
         return {
-          key: nextKey.current++,
+          key,
           file,
           title: titleFrom(file.name),
           reference,
           state: 'chosen',
           progress: { sent: 0, total: file.size },
           problem: null,
+          notice: null,
         };
       });
       return [...all, ...added];
     });
+    for (const { key, file } of keyed) void look(key, file);
   };
   const protect = async ({ key, file, title, reference, state }: Job, filed: Filed) => {
     const stop = new AbortController();

@@ -3,6 +3,7 @@
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { DEFAULT_LANGUAGE } from '@/core/base/languages';
+import type { OwnRevision } from '@/contracts/own-revision';
 import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
@@ -16,7 +17,10 @@ import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
 import { readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
+import { NotShown } from '@/ui/reader/not-shown';
 import { RevisePanel } from '@/ui/reader/revise-panel';
+import { TextEditor, UnsentText } from '@/ui/reader/text-editor';
+import { useTextEdit, type TextEdit } from '@/ui/reader/use-text-edit';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
@@ -37,7 +41,7 @@ function isRefusal(reason: Exclude<ReadingRefusal, 'open-again'>): reason is Ref
 async function saveResponse(response: Response): Promise<void> {
   const name = decodeURIComponent(
     /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ??
-      'document.pdf',
+      'document',
   );
   const link = document.createElement('a');
   link.href = URL.createObjectURL(await response.blob());
@@ -84,11 +88,12 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
     [onState],
   );
   useLive(opened.licence, opened.until, onRefused, onGoesOn);
-  const take = async (path: string, body: unknown, done: string) => {
+  const take = async (path: string, body: unknown, done: (isMarked: boolean) => string) => {
     setMessage('Being made…');
     try {
-      await saveResponse(await readerFetch('POST', path, body, null));
-      setMessage(done);
+      const answer = await readerFetch('POST', path, body, null);
+      await saveResponse(answer);
+      setMessage(done(answer.headers.get('x-marked') === 'yes'));
     } catch (error) {
       setMessage(null);
       if (error instanceof RefusedError) onRefused(error.reason, error.at);
@@ -105,7 +110,11 @@ export function ReaderView(props: Props) {
   const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(opened.captureDeterrent);
   const comments = useComments(opened.licence, opened.rights.comment.granted, onRefused);
+  const { revisions, onSent } = useRevisions(opened);
+  const edit = useTextEdit(opened, onRefused, onSent);
   const source = useMemo(() => openSource(opened.licence), [opened.licence]);
+  // What is said about pages has no place where there are none.
+  const isShown = edit.text === null && opened.pages > 0;
   if (ended !== null)
     return (
       <Refusal
@@ -118,6 +127,7 @@ export function ReaderView(props: Props) {
         more={
           <>
             <UnsavedComment comments={comments} />
+            <UnsentText edit={edit} />
             {more}
           </>
         }
@@ -140,10 +150,9 @@ export function ReaderView(props: Props) {
           {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
         </header>
         {covered && <Covered sender={opened.sender.name} />}
-        <DocumentPages
-          pages={opened.pages}
-          text={textFor(opened)}
-          keptAs={opened.kept ? opened.document : null}
+        <Shown
+          opened={opened}
+          edit={edit}
           isCovered={covered}
           onRefused={onRefused}
           over={(page) => <PageComments page={page} comments={comments} />}
@@ -162,13 +171,15 @@ export function ReaderView(props: Props) {
                   </p>
                 )}
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
-                <CommentsPanel comments={comments} sender={opened.sender.name} />
-                <Taking opened={opened} take={take} />
+                {isShown && <CommentsPanel comments={comments} sender={opened.sender.name} />}
+                {edit.text === null && <Taking opened={opened} take={take} />}
                 <RevisePanel
                   licence={opened.licence}
                   may={opened.rights.revise.granted}
                   sender={opened.sender.name}
-                  revisions={opened.revisions}
+                  revisions={revisions}
+                  onSent={onSent}
+                  edit={edit}
                   onRefused={onRefused}
                 />
                 {more}
@@ -181,6 +192,55 @@ export function ReaderView(props: Props) {
         <NotOnPaper print={opened.rights.print.granted} />
       </div>
     </PageSourceProvider>
+  );
+}
+
+/** Changed files as they are known: what an answer brought, until the next state says as much. */
+function useRevisions({ revisions }: Opened) {
+  const [sent, onSent] = useState<readonly OwnRevision[] | null>(null);
+  return {
+    revisions: sent === null || sent.length < revisions.length ? revisions : sent,
+    onSent,
+  };
+}
+
+/** The pages of a document; in their place its text where it is changed, or why there are none. */
+function Shown({
+  opened,
+  edit,
+  isCovered,
+  onRefused,
+  over,
+  aside,
+}: {
+  readonly opened: Opened;
+  readonly edit: TextEdit;
+  readonly isCovered: boolean;
+  readonly onRefused: OnRefused;
+  readonly over: (page: number) => ReactNode;
+  readonly aside: ReactNode;
+}) {
+  if (edit.text !== null || opened.pages === 0)
+    return (
+      <div className="body whole">
+        {edit.text === null ? (
+          <NotShown {...opened} />
+        ) : (
+          <TextEditor edit={edit} sender={opened.sender.name} />
+        )}
+        {aside}
+      </div>
+    );
+  return (
+    <DocumentPages
+      pages={opened.pages}
+      text={textFor(opened)}
+      keptAs={opened.kept ? opened.document : null}
+      isCovered={isCovered}
+      onRefused={onRefused}
+      over={over}
+      aside={aside}
+    />
   );
 }
 
@@ -280,18 +340,28 @@ function Heading({ opened }: { readonly opened: Opened }) {
   );
 }
 
+function keptText(isMarked: boolean): string {
+  return isMarked
+    ? 'A copy with the watermark was saved on this device.'
+    : 'A copy was saved on this device as the file came, without a watermark.';
+}
+
 /** What one may take along: prints, and a copy. */
 function Taking({
   opened: { rights, licence, pages },
   take,
 }: {
   readonly opened: Opened;
-  readonly take: (path: string, body: unknown, done: string) => Promise<void>;
+  readonly take: (
+    path: string,
+    body: unknown,
+    done: (isMarked: boolean) => string,
+  ) => Promise<void>;
 }) {
   const base = `/api/v1/reader/licences/${licence}`;
   return (
     <>
-      {rights.print.granted && (
+      {rights.print.granted && pages > 0 && (
         <PrintControl
           pages={pages}
           left={rights.print.printsLeft}
@@ -299,15 +369,13 @@ function Taking({
             void take(
               `${base}/print`,
               { from, to },
-              'A marked copy was saved. Print it from there.',
+              () => 'A marked copy was saved. Print it from there.',
             )
           }
         />
       )}
       {rights.keep.granted && (
-        <Button onClick={() => void take(`${base}/keep`, {}, 'A copy was saved on this device.')}>
-          Keep a copy
-        </Button>
+        <Button onClick={() => void take(`${base}/keep`, {}, keptText)}>Keep a copy</Button>
       )}
     </>
   );

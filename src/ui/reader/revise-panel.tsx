@@ -6,10 +6,11 @@ import TextField from '@mui/material/TextField';
 import type { LicenceId } from '@/core/base/ids';
 import type { OwnRevision } from '@/contracts/own-revision';
 import { MAX_REVISION } from '@/core/content/revision';
-import { MEDIA_TYPES } from '@/core/content/media-types';
 import { sentenceOf } from '@/ui/http/call';
 import { RefusedError, type OnRefused } from '@/ui/pages/refused';
-import { readerSend } from '@/ui/reader/reader-call';
+import { sendRevision } from '@/ui/reader/send-revision';
+import type { TextEdit } from '@/ui/reader/use-text-edit';
+import { Problem } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
 
 const stateWords = {
@@ -23,18 +24,20 @@ type Props = {
   readonly may: boolean;
   readonly sender: string;
   readonly revisions: readonly OwnRevision[];
+  /** What is known once something was sent. */
+  readonly onSent: (revisions: readonly OwnRevision[]) => void;
+  readonly edit: TextEdit;
   readonly onRefused: OnRefused;
 };
 
 /** Where a changed file is sent back, and what came of those that were. */
-export function RevisePanel({ licence, may, sender, revisions, onRefused }: Props) {
-  const [sent, setSent] = useState<readonly OwnRevision[] | null>(null);
-  const shown = sent === null || sent.length < revisions.length ? revisions : sent;
-  if (!may && shown.length === 0) return null;
+export function RevisePanel(props: Props) {
+  const { may, revisions, edit } = props;
+  if (!may && revisions.length === 0) return null;
   return (
     <section className="stack" aria-label="Changed files">
       <h2>Changed files</h2>
-      {shown.map(({ id, fileName, sentAt, state, answer }) => (
+      {revisions.map(({ id, fileName, sentAt, state, answer }) => (
         <p key={id}>
           <b>{fileName}</b>{' '}
           <span className="quiet">
@@ -43,7 +46,15 @@ export function RevisePanel({ licence, may, sender, revisions, onRefused }: Prop
           {answer !== '' && <span className="under">“{answer}”</span>}
         </p>
       ))}
-      {may && <SendFile licence={licence} sender={sender} onSent={setSent} onRefused={onRefused} />}
+      {may && edit.isOffered && edit.text === null && (
+        <div className="row">
+          <Button disabled={edit.isBusy} onClick={() => void edit.begin()}>
+            Change the text here
+          </Button>
+        </div>
+      )}
+      {may && edit.text === null && <Problem words={edit.problem} />}
+      {may && edit.text === null && <SendFile {...props} />}
     </section>
   );
 }
@@ -53,9 +64,7 @@ function SendFile({
   sender,
   onSent,
   onRefused,
-}: Pick<Props, 'licence' | 'sender' | 'onRefused'> & {
-  readonly onSent: (revisions: readonly OwnRevision[]) => void;
-}) {
+}: Pick<Props, 'licence' | 'sender' | 'onRefused' | 'onSent'>) {
   const picker = useRef<HTMLInputElement>(null);
   const [note, setNote] = useState('');
   const [busy, setBusy] = useState(false);
@@ -67,13 +76,8 @@ function SendFile({
     }
     setBusy(true);
     setProblem(null);
-    const about = new URLSearchParams({ name: file.name, note });
     try {
-      const path = `/api/v1/reader/licences/${licence}/revisions?${about.toString()}`;
-      const answer = (await (await readerSend(path, file)).json()) as {
-        readonly revisions: readonly OwnRevision[];
-      };
-      onSent(answer.revisions);
+      onSent(await sendRevision(licence, file, note));
       setNote('');
     } catch (error) {
       if (error instanceof RefusedError) onRefused(error.reason, error.at);
@@ -87,7 +91,6 @@ function SendFile({
       <input
         ref={picker}
         type="file"
-        accept={MEDIA_TYPES.join(',')}
         hidden
         aria-label="The changed file"
         onChange={({ target }) => {

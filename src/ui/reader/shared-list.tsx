@@ -10,6 +10,7 @@ import { FormattedText } from '@/ui/words/formatted-text';
 import { refusalWords } from '@/ui/words/reason-words';
 import { verbList } from '@/ui/words/rights-words';
 import { Emblem } from '@/ui/shell/emblem';
+import { pagesText } from '@/ui/words/pages-words';
 
 /** The documents of one dispatch, with what this person may do. */
 export function SharedList({
@@ -87,7 +88,7 @@ function SharedRow({
                 until <Moment at={state.until} named />
               </>
             )}{' '}
-            · {counted(document.pages, 'page')}
+            · {pagesText(document.pages)}
             {state.opensLeft !== null && (
               <span className="lamp"> · {leftWords(state.opensLeft)}</span>
             )}

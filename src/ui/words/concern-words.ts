@@ -63,6 +63,9 @@ const WORDS: Record<ConcernCode, (concern: Concern, names: ConcernNames) => stri
   'passes-to-nobody': (concern, names) =>
     `Pass on has no effect for ${who(concern, names)}: it is not said to how many people.`,
   'not-yet': (concern, names) => `${who(concern, names)} cannot open it yet when the mail arrives.`,
+  'only-kept': (concern, names) =>
+    `${titles(concern, names)} cannot be shown as pages, and ${who(concern, names)} may not keep ` +
+    'a copy: nothing of it could be used.',
   'message-marked-lower': () => 'The mail names a lower marking than a document it carries has.',
   'title-in-mail': (concern, names) =>
     `The mail names ${titles(concern, names)}, which the marking keeps out of mail.`,
@@ -91,6 +94,7 @@ const MEND_WORDS: MendWords = {
   'correct-address': ({ address }) => `Use ${address}`,
   'set-end': ({ until }, { zone }) => `End on ${momentText(until, zone)}`,
   'give-needs': () => 'Also allow Copy text and unlimited Print',
+  'give-keep': () => 'Let them keep a copy, with Copy text and unlimited Print',
   'take-unable': () => 'Take Keep a copy away',
   'drop-start': () => 'Open it from now on',
   'note-behind-link': () => 'Put the note behind the link',

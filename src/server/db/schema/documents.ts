@@ -113,6 +113,8 @@ export const versions = sqliteTable(
     pages: integer().notNull(),
     /** Plain length in bytes. */
     bytes: integer().notNull(),
+    /** Plain length of the pages that were made of it, a PDF; null: it is drawn as it is, or has none. */
+    pagesBytes: integer(),
     /** A keyed hash of its plain content: two that are the same have the same. */
     contentMac: text().notNull(),
     blobKey: text().notNull(),
@@ -155,6 +157,8 @@ export const uploads = sqliteTable('uploads', {
   mediaType: text().$type<MediaType>(),
   declaredBytes: integer().notNull(),
   receivedBytes: integer().notNull(),
+  /** Plain length of the pages that were made of it; null: none were, so far. */
+  pagesBytes: integer(),
   blobKey: text().notNull(),
   headerBytes: integer().notNull(),
   wrappedKey: blob({ mode: 'buffer' }).notNull(),

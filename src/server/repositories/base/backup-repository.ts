@@ -16,6 +16,7 @@ export async function storedVersions(db: Reading) {
       blobKey: versions.blobKey,
       headerBytes: versions.headerBytes,
       bytes: versions.bytes,
+      pagesBytes: versions.pagesBytes,
     })
     .from(versions);
 }

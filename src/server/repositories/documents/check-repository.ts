@@ -9,6 +9,7 @@ const stored = {
   blobKey: versions.blobKey,
   headerBytes: versions.headerBytes,
   bytes: versions.bytes,
+  pagesBytes: versions.pagesBytes,
   wrappedKey: versions.wrappedKey,
   keyGeneration: versions.keyGeneration,
   damagedAt: versions.damagedAt,

@@ -2,6 +2,7 @@ import 'server-only';
 import { and, count, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
 import type { DocumentOrder } from '@/core/base/order';
 import type { DocumentId, FolderId, MarkingId, StaffId, VersionId } from '@/core/base/ids';
+import { pagesKey } from '@/core/content/blob-keys';
 import type { Standing } from '@/core/policy/levels';
 import type { Reading, Transaction } from '@/server/db/database';
 import { prepared } from '@/server/db/prepared';
@@ -18,7 +19,7 @@ export async function namedBlobKeys(db: Reading): Promise<Set<string>> {
     .select({ key: uploads.blobKey })
     .from(uploads)
     .union(db.select({ key: versions.blobKey }).from(versions));
-  return new Set(rows.map((row) => row.key));
+  return new Set(rows.flatMap(({ key }) => [key, pagesKey(key)]));
 }
 
 export async function insertDocument(

@@ -60,6 +60,15 @@ export async function advanceUpload(
     .where(eq(uploads.id, id));
 }
 
+/** Notes how long the pages are that were made of an upload. */
+export async function notePages(
+  tx: Transaction,
+  id: UploadId,
+  pagesBytes: number | null,
+): Promise<void> {
+  await tx.update(uploads).set({ pagesBytes }).where(eq(uploads.id, id));
+}
+
 export async function removeUpload(tx: Transaction, id: UploadId): Promise<void> {
   await tx.delete(uploads).where(eq(uploads.id, id));
 }

@@ -204,6 +204,15 @@ export async function findDeviceByToken(
   return row ?? null;
 }
 
+/** Whether somebody ended a device, or it was taken away. */
+export async function isDeviceLeft(db: Reading | Transaction, id: DeviceId): Promise<boolean> {
+  const [row] = await db
+    .select({ id: devices.id })
+    .from(devices)
+    .where(and(eq(devices.id, id), isNull(devices.endedAt)));
+  return row === undefined;
+}
+
 export async function endDevice(tx: Transaction, id: DeviceId, now: number): Promise<void> {
   await tx.update(devices).set({ endedAt: now }).where(eq(devices.id, id));
 }
@@ -264,27 +273,6 @@ const licenceById = prepared((db) =>
 export async function findLicence(db: Reading, id: LicenceId) {
   const [row] = await licenceById(db).all({ id });
   return row ?? null;
-}
-
-const shownPage = prepared((db) =>
-  db
-    .select({ page: licencePages.page })
-    .from(licencePages)
-    .where(
-      and(
-        eq(licencePages.licenceId, sql.placeholder('licence')),
-        eq(licencePages.page, sql.placeholder('page')),
-      ),
-    )
-    .prepare(),
-);
-
-export async function pageWasShown(
-  db: Reading,
-  licence: LicenceId,
-  page: number,
-): Promise<boolean> {
-  return (await shownPage(db).all({ licence, page })).length > 0;
 }
 
 /** Adds to how long pages were in view in one open, each for `most` ms at the longest. */

@@ -51,7 +51,12 @@ export type Deps = {
   readonly places: Places;
   readonly limits: Limits;
   /** Who waits for whom with what takes much memory. */
-  readonly turns: { readonly parts: FairQueue; readonly partBuffers: LentBuffers };
+  readonly turns: {
+    readonly parts: FairQueue;
+    readonly partBuffers: LentBuffers;
+    /** What is done with an upload that is whole: one thing at a time. */
+    readonly wholes: FairQueue;
+  };
   readonly live: LiveChanges;
   readonly recorder: Recorder;
   readonly counts: LedgerCounts;

@@ -18,7 +18,7 @@ import { ServiceError } from '@/server/services/base/errors';
 import { record, recordAlone } from '@/server/services/base/record';
 import { makerOf, viewOf, type CommentRow } from '@/server/services/comments/comment-views';
 import { needOwnDocument } from '@/server/services/documents/own-document';
-import { payloadKeyOf } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, sealedPages } from '@/server/services/documents/sealed-source';
 import { isBy } from '@/core/comments/comment';
 import { sealComment } from '@/server/vault/comment-cipher';
 
@@ -29,10 +29,10 @@ type Version = CommentRow['version'];
 
 /** The key of a version's content; null: it is destroyed. Taking it is recorded. */
 async function keyFor(deps: Deps, actor: StaffActor, version: Version): Promise<Uint8Array | null> {
-  const { id, wrappedKey, keyGeneration, blobKey, headerBytes, bytes, documentId } = version;
+  const { id, wrappedKey, keyGeneration, documentId } = version;
   if (wrappedKey === null) return null;
   const fileKey = deps.vault.unwrap({ wrapped: wrappedKey, generation: keyGeneration }, id);
-  const key = payloadKeyOf(deps, { blobKey, headerBytes, plainBytes: bytes }, fileKey);
+  const key = payloadKeyOf(deps, sealedPages(version), fileKey);
   await recordAlone(deps, {
     action: 'key.unwrapped',
     outcome: 'done',

@@ -11,7 +11,12 @@ import {
   type StoredVersion,
 } from '@/server/repositories/documents/check-repository';
 import type { Deps } from '@/server/services/base/deps';
-import { payloadKeyOf, plainPieces } from '@/server/services/documents/sealed-source';
+import {
+  allSealed,
+  payloadKeyOf,
+  plainPieces,
+  type Sealed,
+} from '@/server/services/documents/sealed-source';
 
 type CheckDeps = Pick<Deps, 'db' | 'blobs' | 'vault' | 'clock'>;
 
@@ -24,13 +29,24 @@ export type ContentProblem = 'missing' | 'cut' | 'altered' | 'no-key';
  */
 export async function contentProblem(
   deps: Pick<Deps, 'blobs' | 'vault'>,
-  { id, blobKey, headerBytes, bytes, wrappedKey, keyGeneration }: StoredVersion,
+  version: StoredVersion,
 ): Promise<ContentProblem | null> {
-  const found = await deps.blobs.sizeOf(blobKey);
+  for (const sealed of allSealed(version)) {
+    const problem = await sealedProblem(deps, version, sealed);
+    if (problem !== null) return problem;
+  }
+  return null;
+}
+
+async function sealedProblem(
+  deps: Pick<Deps, 'blobs' | 'vault'>,
+  { id, wrappedKey, keyGeneration }: StoredVersion,
+  sealed: Sealed,
+): Promise<ContentProblem | null> {
+  const found = await deps.blobs.sizeOf(sealed.blobKey);
   if (found === null) return 'missing';
-  if (found !== fileSize(headerBytes, bytes)) return 'cut';
+  if (found !== fileSize(sealed.headerBytes, sealed.plainBytes)) return 'cut';
   if (wrappedKey === null) return null;
-  const sealed = { blobKey, headerBytes, plainBytes: bytes };
   let key: Uint8Array;
   try {
     key = payloadKeyOf(
@@ -45,7 +61,7 @@ export async function contentProblem(
   try {
     let read = 0;
     for await (const piece of plainPieces(deps, sealed, key)) read += piece.length;
-    return read === bytes ? null : 'cut';
+    return read === sealed.plainBytes ? null : 'cut';
   } catch (error) {
     if (!isAppError(error)) throw error;
     return 'altered';

@@ -5,6 +5,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
 import { layersOn, type Watermark } from '@/core/watermark/layers';
 import type { CheckFindInput, CheckPageInput, CheckView } from '@/contracts/document';
+import { ContentError } from '@/server/rendering/errors';
 import { sizeAsked, type Note, type PagePart } from '@/server/rendering/page-source';
 import type {
   PagePicture,
@@ -21,7 +22,7 @@ import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needOwnDocument, type FoundDocument } from '@/server/services/documents/own-document';
 import { recordAlone, whereabouts } from '@/server/services/base/record';
-import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, sealedPages, sealedSource } from '@/server/services/documents/sealed-source';
 import type { OpenName } from '@/server/vault/keyring';
 
 /** How long one check lasts: coming back to it within that time is not another one. */
@@ -71,7 +72,7 @@ async function keyFor(deps: Deps, actor: StaffActor, found: Found): Promise<Uint
   if (version.wrappedKey === null) throw new ServiceError('key-destroyed');
   const key = payloadKeyOf(
     deps,
-    { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },
+    sealedPages(version),
     deps.vault.unwrap(
       { wrapped: version.wrappedKey, generation: version.keyGeneration },
       version.id,
@@ -151,9 +152,9 @@ async function renderChecked<K extends RenderTask['kind']>(
   taskOf: (source: SealedSource) => Extract<RenderTask, { readonly kind: K }>,
 ): Promise<RenderResults[K]> {
   const found = await needOwn(deps, actor, id, version);
+  if (found.version.pages === 0) throw new ContentError('NO_SUCH_PAGE');
   const key = await keyFor(deps, actor, found);
-  const { blobKey, headerBytes, bytes: plainBytes, mediaType } = found.version;
-  const source = sealedSource(deps, { blobKey, headerBytes, plainBytes, mediaType }, key);
+  const source = sealedSource(deps, sealedPages(found.version), key);
   try {
     return await deps.renderer.run(taskOf(source), { who: actor.id, signal: null });
   } catch (error) {

@@ -4,7 +4,7 @@ import type { FileFacts } from '@/server/repositories/documents/file-repository'
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { recordAlone } from '@/server/services/base/record';
-import { payloadKeyOf, plainPieces } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, plainPieces, sealedFile } from '@/server/services/documents/sealed-source';
 
 /**
  * A document in the clear, decrypted while it is read, for those whom the organisation let it go to
@@ -17,11 +17,7 @@ export async function clearFileOf(
   { dispatch, document, version, recipient }: FileFacts,
 ) {
   if (version.wrappedKey === null) throw new ServiceError('key-destroyed-unsendable');
-  const sealed = {
-    blobKey: version.blobKey,
-    headerBytes: version.headerBytes,
-    plainBytes: version.bytes,
-  };
+  const sealed = sealedFile(version);
   const key = payloadKeyOf(
     deps,
     sealed,
@@ -42,7 +38,7 @@ export async function clearFileOf(
     details: { for: 'send-unprotected' },
   });
   return {
-    name: clearFileName(document, version.mediaType),
+    name: clearFileName(document, version),
     mediaType: version.mediaType,
     bytes: version.bytes,
     read: () => plainPieces(deps, sealed, key),

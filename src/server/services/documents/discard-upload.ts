@@ -1,5 +1,6 @@
 import 'server-only';
 import { DAY } from '@/core/base/time';
+import { pagesKey } from '@/core/content/blob-keys';
 import type { UploadRow } from '@/server/repositories/documents/upload-repository';
 import {
   removeUpload,
@@ -11,6 +12,7 @@ import type { Deps } from '@/server/services/base/deps';
 export async function discardUpload(deps: Deps, upload: UploadRow): Promise<void> {
   // The file first: where the disk is full, it is what makes room to write the rest down.
   await deps.blobs.remove(upload.blobKey);
+  await deps.blobs.remove(pagesKey(upload.blobKey));
   await deps.db.write((tx) => removeUpload(tx, upload.id));
 }
 

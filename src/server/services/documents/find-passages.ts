@@ -6,7 +6,7 @@ import { findDocument } from '@/server/repositories/documents/document-repositor
 import { ContentError } from '@/server/rendering/errors';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { recordAlone } from '@/server/services/base/record';
-import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, sealedPages, sealedSource } from '@/server/services/documents/sealed-source';
 
 /** Pages looked at of one document, and of all together: a note quotes from the beginning, if at all. */
 const PAGES_EACH = 40;
@@ -51,8 +51,7 @@ async function textOf(
   pages: number,
 ): Promise<string> {
   if (version.wrappedKey === null) return '';
-  const { blobKey, headerBytes, bytes: plainBytes, mediaType } = version;
-  const sealed = { blobKey, headerBytes, plainBytes, mediaType };
+  const sealed = sealedPages(version);
   const { wrappedKey: wrapped, keyGeneration: generation } = version;
   const key = payloadKeyOf(deps, sealed, deps.vault.unwrap({ wrapped, generation }, version.id));
   const source = sealedSource(deps, sealed, key);

@@ -25,8 +25,11 @@ export async function lookAtUpload(
   actor: StaffActor,
   { id }: { readonly id: UploadId },
 ): Promise<FileLooked> {
-  const upload = await ownUpload(deps.db.read, actor, id);
-  const { pages, title, text } = await inspectUpload(deps, upload);
+  // Two who look at once, or one who protects meanwhile, would each make pages in the same place.
+  const { upload, pages, title, text } = await deps.turns.wholes(id, async () => {
+    const own = await ownUpload(deps.db.read, actor, id);
+    return { upload: own, ...(await inspectUpload(deps, own)) };
+  });
   await recordAlone(deps, {
     action: 'key.unwrapped',
     outcome: 'done',

@@ -1,6 +1,7 @@
 import 'server-only';
 import type { MediaType } from '@/core/content/media-types';
 import { fileSize } from '@/core/age/chunks';
+import { isAppError } from '@/core/base/errors';
 import { newId, type DocumentId, type UploadId } from '@/core/base/ids';
 import type { FinishUploadInput, SameDocument } from '@/contracts/document';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -16,6 +17,7 @@ import {
 } from '@/server/repositories/documents/version-repository';
 import {
   findUpload,
+  notePages,
   removeUpload,
   type UploadRow,
 } from '@/server/repositories/documents/upload-repository';
@@ -26,7 +28,7 @@ import { discardUpload } from '@/server/services/documents/discard-upload';
 import { needDocument } from '@/server/services/access/revoke-document';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
-import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+import { showFile, type Shown } from '@/server/services/documents/show-file';
 
 /** Somebody's own upload. @throws ServiceError `CONFLICT` where there is none any more */
 export async function ownUpload(
@@ -40,11 +42,13 @@ export async function ownUpload(
 }
 
 /** What shows of a file once it is whole. */
-type Inspected = { readonly pages: number; readonly mediaType: MediaType };
-type Shown = Inspected & { readonly title: string; readonly text: string };
+type Inspected = Pick<Shown, 'pages' | 'pagesBytes'> & { readonly mediaType: MediaType };
 
 /** Opens the sealed file once, to see that it can be shown; where it cannot, nothing is left behind. */
-export async function inspectUpload(deps: Deps, upload: UploadRow): Promise<Shown> {
+export async function inspectUpload(
+  deps: Deps,
+  upload: UploadRow,
+): Promise<Shown & { readonly mediaType: MediaType }> {
   const { mediaType } = upload;
   if (upload.receivedBytes !== upload.declaredBytes || mediaType === null)
     throw new ServiceError('file-incomplete', {
@@ -54,21 +58,19 @@ export async function inspectUpload(deps: Deps, upload: UploadRow): Promise<Show
     { wrapped: upload.wrappedKey, generation: upload.keyGeneration },
     upload.versionId,
   );
-  const sealed = {
-    blobKey: upload.blobKey,
-    headerBytes: upload.headerBytes,
-    plainBytes: upload.declaredBytes,
-    mediaType,
-  };
-  const shown = await deps.renderer
-    .run(
-      { kind: 'inspect', source: sealedSource(deps, sealed, payloadKeyOf(deps, sealed, fileKey)) },
-      { who: upload.staffId },
-    )
-    .catch(async (error: unknown) => {
-      await discardUpload(deps, upload);
+  const { blobKey, headerBytes, declaredBytes: bytes, pagesBytes } = upload;
+  const files = { blobKey, headerBytes, bytes, pagesBytes };
+  const asker = { who: upload.staffId };
+  const shown = await showFile(deps, files, mediaType, fileKey, asker).catch(
+    async (error: unknown) => {
+      // What came is kept where the server alone was at fault: it can be looked at again.
+      if (isAppError(error) && error.name === 'ContentError') await discardUpload(deps, upload);
       throw error;
-    });
+    },
+  );
+  // Whoever looks first and protects then has the pages made once.
+  if (shown.pagesBytes !== pagesBytes)
+    await deps.db.write((tx) => notePages(tx, upload.id, shown.pagesBytes));
   return { ...shown, mediaType };
 }
 
@@ -88,9 +90,9 @@ export async function sameDocument(
 
 /** The same, for a file that is taken in: what lies there is whole and stays. */
 async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
-  const { pages, mediaType } = await inspectUpload(deps, upload);
+  const { pages, pagesBytes, mediaType } = await inspectUpload(deps, upload);
   await deps.blobs.finish(upload.blobKey, fileSize(upload.headerBytes, upload.declaredBytes));
-  return { pages, mediaType };
+  return { pages, pagesBytes, mediaType };
 }
 
 /**
@@ -141,6 +143,14 @@ function aboutVersion(upload: UploadRow, actor: StaffActor, document: DocumentId
  * a document already; ContentError
  */
 export async function protectDocument(
+  deps: Deps,
+  actor: StaffActor,
+  input: FinishUploadInput,
+): Promise<{ readonly id: DocumentId }> {
+  return deps.turns.wholes(input.id, () => becomeDocument(deps, actor, input));
+}
+
+async function becomeDocument(
   deps: Deps,
   actor: StaffActor,
   input: FinishUploadInput,
@@ -207,6 +217,14 @@ export async function reviseDocument(
   actor: StaffActor,
   input: { readonly id: UploadId },
 ): Promise<{ readonly id: DocumentId; readonly number: number }> {
+  return deps.turns.wholes(input.id, () => becomeVersion(deps, actor, input));
+}
+
+async function becomeVersion(
+  deps: Deps,
+  actor: StaffActor,
+  input: { readonly id: UploadId },
+): Promise<{ readonly id: DocumentId; readonly number: number }> {
   const upload = await ownUpload(deps.db.read, actor, input.id);
   const { documentId } = upload;
   if (documentId === null) throw new ServiceError('upload-is-document');
@@ -243,6 +261,8 @@ export async function cancelUpload(
   actor: StaffActor,
   input: { readonly id: UploadId },
 ): Promise<Record<string, never>> {
-  await discardUpload(deps, await ownUpload(deps.db.read, actor, input.id));
+  await deps.turns.wholes(input.id, async () => {
+    await discardUpload(deps, await ownUpload(deps.db.read, actor, input.id));
+  });
   return {};
 }

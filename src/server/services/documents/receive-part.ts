@@ -3,7 +3,7 @@ import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
 import { isAppError } from '@/core/base/errors';
 import type { UploadId } from '@/core/base/ids';
-import { mediaTypeOf, type MediaType } from '@/core/content/media-types';
+import { isCalledPdf, mediaTypeOf, type MediaType } from '@/core/content/media-types';
 import { PART, type PartResult } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -29,7 +29,7 @@ export const PART_BYTES = PART;
  * the disk.
  *
  * @throws ServiceError `CONFLICT` with `receivedBytes` where it does not follow, or where other
- * bytes were sealed in its place before; `WRONG_LENGTH`; ContentError `NOT_A_PDF`; StorageError
+ * bytes were sealed in its place before; `WRONG_LENGTH`; ContentError `NOT_OF_ITS_NAME`; StorageError
  * `DISK_FULL`; BusyError
  */
 export async function receivePart(
@@ -64,7 +64,7 @@ async function takePart(
     return await deps.turns.partBuffers(async (buffer) => {
       const part = buffer.subarray(0, expected);
       await fillPart(part, body);
-      const mediaType = upload.mediaType ?? (await needMediaType(part));
+      const mediaType = upload.mediaType ?? (await needMediaType(part, upload.fileName));
       return sealPart(deps, actor, { ...upload, mediaType }, part);
     });
   } catch (error) {
@@ -173,15 +173,23 @@ async function fillPart(part: Uint8Array, source: AsyncIterable<Uint8Array>): Pr
   if (seen !== part.length) throw wrong();
 }
 
-/** What kind of file begins so. @throws ContentError `NOT_A_PDF`, saying what it is instead where that shows */
-export async function needMediaType(head: Uint8Array): Promise<MediaType> {
-  const mediaType = mediaTypeOf(head);
+/** Files of programs older than the kinds that are known, and such as were locked with a password ([MS-CFB], 2.2). */
+const COMPOUND = [0xd0, 0xcf, 0x11, 0xe0];
+
+/**
+ * What kind of file begins so and is called so.
+ *
+ * @throws ContentError `NOT_A_PDF`, `NOT_OF_ITS_NAME`, saying what it is instead where that shows; `FILE_LOCKED`
+ */
+export async function needMediaType(head: Uint8Array, fileName: string): Promise<MediaType> {
+  const mediaType = mediaTypeOf(head, fileName);
   if (mediaType !== null) return mediaType;
+  if (COMPOUND.every((byte, at) => head[at] === byte)) throw new ContentError('FILE_LOCKED');
   // Loaded for the few files that are of no such kind, not at the start.
   const { fileTypeFromBuffer } = await import('file-type');
   const found = await fileTypeFromBuffer(head);
   throw new ContentError(
-    'NOT_A_PDF',
+    isCalledPdf(fileName) ? 'NOT_A_PDF' : 'NOT_OF_ITS_NAME',
     found === undefined ? {} : { found: { ext: found.ext, mime: found.mime } },
   );
 }

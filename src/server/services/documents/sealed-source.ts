@@ -3,16 +3,49 @@ import { PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
 import { parseHeader, verifyHeader } from '@/core/age/header';
 import { openStream } from '@/core/age/stream';
+import { pagesKey } from '@/core/content/blob-keys';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import { openBlob } from '@/server/storage/open-blob';
 import type { SealedSource } from '@/server/rendering/render-task';
 import type { Deps } from '@/server/services/base/deps';
 
-type Sealed = {
+/** A sealed file in the store. */
+export type Sealed = {
   readonly blobKey: string;
   readonly headerBytes: number;
   readonly plainBytes: number;
 };
+
+/** A version as it is stored: what came, and the pages that were made of it where it has none itself. */
+export type StoredFiles = {
+  readonly blobKey: string;
+  readonly headerBytes: number;
+  readonly bytes: number;
+  readonly pagesBytes: number | null;
+};
+
+/** The file that came. */
+export function sealedFile({ blobKey, headerBytes, bytes }: StoredFiles): Sealed {
+  return { blobKey, headerBytes, plainBytes: bytes };
+}
+
+/**
+ * What pages are drawn from, and what comments are sealed with: the file that came, or the pages
+ * that were made of it. Both have the same file key and a nonce each.
+ */
+export function sealedPages(version: StoredFiles): Sealed {
+  const { blobKey, headerBytes, pagesBytes } = version;
+  return pagesBytes === null
+    ? sealedFile(version)
+    : { blobKey: pagesKey(blobKey), headerBytes, plainBytes: pagesBytes };
+}
+
+/** Everything that is stored of a version. */
+export function allSealed(version: StoredFiles): Sealed[] {
+  return version.pagesBytes === null
+    ? [sealedFile(version)]
+    : [sealedFile(version), sealedPages(version)];
+}
 
 /** Reads the head of a stored file and derives the payload key. @throws AgeError `DAMAGED` */
 export function payloadKeyOf(
@@ -38,11 +71,10 @@ export function payloadKeyOf(
 /** What a worker thread needs to read a stored file. */
 export function sealedSource(
   { blobs }: Pick<Deps, 'blobs'>,
-  { blobKey, headerBytes, plainBytes, mediaType }: Sealed & Pick<SealedSource, 'mediaType'>,
+  { blobKey, headerBytes, plainBytes }: Sealed,
   key: Uint8Array,
 ): SealedSource {
   return {
-    mediaType,
     place: blobs.placeOf(blobKey),
     start: headerBytes + PAYLOAD_NONCE,
     sealedBytes: sealedSize(plainBytes),

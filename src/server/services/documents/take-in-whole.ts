@@ -2,6 +2,7 @@ import 'server-only';
 import { fileSize, PAYLOAD_NONCE } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
 import type { VersionId } from '@/core/base/ids';
+import { pagesKey } from '@/core/content/blob-keys';
 import type { MediaType } from '@/core/content/media-types';
 import { PART } from '@/contracts/document';
 import { ContentError } from '@/server/rendering/errors';
@@ -9,12 +10,14 @@ import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needMediaType } from '@/server/services/documents/receive-part';
 import { writeHead } from '@/server/services/documents/write-head';
-import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf } from '@/server/services/documents/sealed-source';
+import { showFile } from '@/server/services/documents/show-file';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** A file that comes in one stream. */
 type Coming = {
   readonly versionId: VersionId;
+  readonly fileName: string;
   readonly bytes: number;
   readonly body: AsyncIterable<Uint8Array>;
   /** Whether the organisation's recovery key opens it, too. */
@@ -28,6 +31,7 @@ export type TakenIn = {
   readonly id: VersionId;
   readonly mediaType: MediaType;
   readonly pages: number;
+  readonly pagesBytes: number | null;
   readonly bytes: number;
   readonly contentMac: string;
   readonly blobKey: string;
@@ -62,7 +66,7 @@ async function* inParts(
 }
 
 async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
-  const { versionId, bytes, body, recoverable, who } = coming;
+  const { versionId, fileName, bytes, body, recoverable, who } = coming;
   const { fileKey, headerBytes, recoveryKey } = await writeHead(deps, versionId, recoverable);
   const place = { blobKey: versionId, headerBytes, plainBytes: bytes };
   const key = payloadKeyOf(deps, place, fileKey);
@@ -70,7 +74,7 @@ async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
   const kinds: MediaType[] = [];
   const parts = inParts(body, bytes, async (part) => {
     // What it is shows at its beginning, before anything of it is kept.
-    if (contentMac === '') kinds.push(await needMediaType(part));
+    if (contentMac === '') kinds.push(await needMediaType(part, fileName));
     contentMac = deps.vault.mac(
       'content',
       `${contentMac} ${deps.vault.macOf('upload part', part)}`,
@@ -78,17 +82,16 @@ async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
   });
   const sealed = sealStream(nodeChunkCipher(key), parts);
   await deps.blobs.writeAt(versionId, headerBytes + PAYLOAD_NONCE, sealed);
-  const [mediaType = await needMediaType(new Uint8Array(0))] = kinds;
-  const { pages } = await deps.renderer.run(
-    { kind: 'inspect', source: sealedSource(deps, { ...place, mediaType }, key) },
-    { who },
-  );
+  const [mediaType = await needMediaType(new Uint8Array(0), fileName)] = kinds;
+  const files = { blobKey: versionId, headerBytes, bytes, pagesBytes: null };
+  const { pages, pagesBytes } = await showFile(deps, files, mediaType, fileKey, { who });
   await deps.blobs.finish(versionId, fileSize(headerBytes, bytes));
   const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);
   return {
     id: versionId,
     mediaType,
     pages,
+    pagesBytes,
     bytes,
     contentMac,
     blobKey: versionId,
@@ -116,6 +119,7 @@ export async function takeInWhole<T>(
     return await use(await seal(deps, coming));
   } catch (error) {
     await deps.blobs.remove(coming.versionId);
+    await deps.blobs.remove(pagesKey(coming.versionId));
     throw error;
   }
 }

@@ -21,6 +21,7 @@ import { findOrganisation } from '@/server/repositories/staff/organisation-repos
 import type { Deps } from '@/server/services/base/deps';
 import { contentProblem } from '@/server/services/documents/check-contents';
 import { ServiceError } from '@/server/services/base/errors';
+import { allSealed } from '@/server/services/documents/sealed-source';
 import { copyName } from '@/server/storage/leftovers';
 import { mergeKeyFiles } from '@/server/vault/master-key';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
@@ -129,9 +130,9 @@ export async function makeBackup(
     const rows = await allStoredVersions(copy.read);
     const { size: entries } = await ledgerState(copy.read);
     copy.close();
-    const blobs = rows.map(({ blobKey, headerBytes, bytes }) => ({
+    const blobs = rows.flatMap(allSealed).map(({ blobKey, headerBytes, plainBytes }) => ({
       key: blobKey,
-      size: fileSize(headerBytes, bytes),
+      size: fileSize(headerBytes, plainBytes),
     }));
     for (const row of rows) await needWhole(deps, row);
     const manifest: BackupManifest = {

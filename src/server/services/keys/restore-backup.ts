@@ -6,6 +6,7 @@ import { fileSize } from '@/core/age/chunks';
 import { backupManifest, type BackupManifest } from '@/core/ledger/backup-manifest';
 import { storedVersions } from '@/server/repositories/base/backup-repository';
 import { ServiceError } from '@/server/services/base/errors';
+import { allSealed } from '@/server/services/documents/sealed-source';
 import type { Deps } from '@/server/services/base/deps';
 
 /** The only names a backup holds: nothing can be written anywhere else. */
@@ -110,9 +111,8 @@ async function readManifest(entry: AsyncIterable<Uint8Array>): Promise<BackupMan
 /** Every content the database speaks of is there and as long as it should be. @throws ServiceError `INVALID` */
 export async function checkContents(deps: Pick<Deps, 'db' | 'blobs'>): Promise<number> {
   const rows = await storedVersions(deps.db.read);
-  for (const { blobKey, headerBytes, bytes } of rows) {
-    if ((await deps.blobs.sizeOf(blobKey)) !== fileSize(headerBytes, bytes))
+  for (const { blobKey, headerBytes, plainBytes } of rows.flatMap(allSealed))
+    if ((await deps.blobs.sizeOf(blobKey)) !== fileSize(headerBytes, plainBytes))
       throw new ServiceError('backup-incomplete', { content: blobKey });
-  }
   return rows.length;
 }

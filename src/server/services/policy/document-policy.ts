@@ -150,19 +150,22 @@ export async function policyFor(
   });
 }
 
+/** The zone that days and hours are counted in for somebody: their own, or the organisation's. */
+export async function zoneOf(db: Reading | Transaction, own: string | null): Promise<string> {
+  return own ?? (await findOrganisation(db))?.zone ?? 'UTC';
+}
+
 /** How a reader asks: when, from where, and on what. */
-export async function circumstancesOf(
+export function circumstancesIn(
   deps: Pick<Deps, 'clock' | 'places'>,
-  db: Reading | Transaction,
   actor: ReaderActor,
-  zone: string | null,
-): Promise<Circumstances> {
-  const organisation = zone === null ? await findOrganisation(db) : null;
+  zone: string,
+): Circumstances {
   return {
     now: deps.clock.now(),
     country: deps.places.find(actor.from.network)?.country ?? null,
     network: plainAddress(actor.from.network),
-    zone: zone ?? organisation?.zone ?? 'UTC',
+    zone,
     device: { id: actor.device, kept: actor.kept, provenAt: actor.provenAt },
   };
 }

@@ -40,7 +40,7 @@ import { ownRequests } from '@/server/services/requests/ask-for-more';
 import { actorOf, record, whereabouts } from '@/server/services/base/record';
 import { ownGrant } from '@/server/services/access/wider-access';
 import { openState } from '@/server/services/reading/open-state';
-import { payloadKeyOf } from '@/server/services/documents/sealed-source';
+import { payloadKeyOf, sealedPages } from '@/server/services/documents/sealed-source';
 
 /** How long one open can go on before it is decided anew: turning pages inside it is not another open. */
 const OPEN_LASTS = 12 * HOUR;
@@ -256,11 +256,7 @@ async function issue(
     { wrapped: version.wrappedKey, generation: version.keyGeneration },
     version.id,
   );
-  const key = payloadKeyOf(
-    deps,
-    { blobKey: version.blobKey, headerBytes: version.headerBytes, plainBytes: version.bytes },
-    fileKey,
-  );
+  const key = payloadKeyOf(deps, sealedPages(version), fileKey);
   const licence = {
     id,
     grantId: charged,
@@ -351,6 +347,7 @@ export async function openDocument(
     title: found.document.title,
     reference: found.document.reference,
     pages: found.version.pages,
+    file: { kind: found.version.mediaType, name: found.version.fileName },
     document: found.document.id,
     kept: actor.kept,
     openedAt: licence.openedAt,

@@ -6,6 +6,7 @@ import type { LedgerEventOf } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
+import { ContentError } from '@/server/rendering/errors';
 import type { Asker } from '@/server/rendering/render-pool';
 import type { RenderResults, RenderTask, SealedSource } from '@/server/rendering/render-task';
 import { findLicence } from '@/server/repositories/reading/reader-repository';
@@ -14,7 +15,13 @@ import { noteDamaged } from '@/server/services/documents/check-contents';
 import { ServiceError } from '@/server/services/base/errors';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { recordAlone, whereabouts } from '@/server/services/base/record';
-import { payloadKeyOf, sealedSource } from '@/server/services/documents/sealed-source';
+import {
+  payloadKeyOf,
+  sealedFile,
+  sealedPages,
+  sealedSource,
+  type Sealed,
+} from '@/server/services/documents/sealed-source';
 
 /**
  * A refusal met while reading. Bytes are never sent along with one. `open-again`: nothing was
@@ -71,6 +78,16 @@ export async function decideAgain(
     licence: licence.id,
     grant: licence.grantId,
   });
+  return goesOn(deps, licence, decision, right);
+}
+
+/** What a decision means for an open that goes on. */
+export function goesOn(
+  deps: Pick<Deps, 'clock'>,
+  licence: Opened['licence'],
+  decision: Decision,
+  right: Right,
+): Granted | Refused {
   if (decision.outcome === 'refused')
     return { outcome: 'refused', reason: decision.reason, at: decision.at };
   if (deps.clock.now() >= licence.expiresAt || decision.charged !== licence.grantId)
@@ -84,25 +101,39 @@ export function askerOf({ licence }: Opened, waiting: Waiting | undefined): Aske
   return { who: licence.recipientId, signal: waiting?.signal ?? null };
 }
 
-/** The stored content of a version, still sealed. */
-export function sealedOf({ blobKey, headerBytes, bytes, mediaType }: Opened['version']) {
-  return { blobKey, headerBytes, plainBytes: bytes, mediaType };
-}
-
 /**
- * The content of an open, decrypted as it is read; taking its key from the vault is recorded.
+ * The pages of an open, decrypted as they are read; taking their key from the vault is recorded.
  *
- * @throws ServiceError `document-gone` where the key is destroyed
+ * @throws ServiceError `document-gone` where the key is destroyed; ContentError `NO_SUCH_PAGE` where
+ * it has none
  */
 export async function needSource(
   deps: Deps,
   actor: ReaderActor,
   opened: Opened,
 ): Promise<SealedSource> {
+  if (opened.version.pages === 0) throw new ContentError('NO_SUCH_PAGE');
+  return heldSource(deps, actor, opened);
+}
+
+async function heldSource(deps: Deps, actor: ReaderActor, opened: Opened): Promise<SealedSource> {
   const { licence, version } = opened;
-  const sealed = sealedOf(version);
+  const sealed = sealedPages(version);
   const held = deps.keyring.find(licence.id);
   if (held !== null) return sealedSource(deps, sealed, held);
+  const key = await unwrapped(deps, actor, opened, sealed, 'reading');
+  deps.keyring.hold(licence.id, key);
+  return sealedSource(deps, sealed, key);
+}
+
+async function unwrapped(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+  sealed: Sealed,
+  purpose: 'reading' | 'keeping',
+): Promise<Uint8Array> {
+  const { version } = opened;
   if (version.wrappedKey === null) throw new ServiceError('document-gone');
   const key = payloadKeyOf(
     deps,
@@ -116,10 +147,26 @@ export async function needSource(
     action: 'key.unwrapped',
     outcome: 'done',
     ...aboutOpen(opened, actor, deps),
-    details: { for: 'reading' },
+    details: { for: purpose },
   });
-  deps.keyring.hold(licence.id, key);
-  return sealedSource(deps, sealed, key);
+  return key;
+}
+
+/**
+ * The file of an open as it came, which has a key of its own where pages were made of it.
+ *
+ * @throws ServiceError `document-gone` where the key is destroyed
+ */
+export async function needFile(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+): Promise<{ readonly sealed: Sealed; readonly source: SealedSource }> {
+  const sealed = sealedFile(opened.version);
+  if (opened.version.pagesBytes === null)
+    return { sealed, source: await heldSource(deps, actor, opened) };
+  const key = await unwrapped(deps, actor, opened, sealed, 'keeping');
+  return { sealed, source: sealedSource(deps, sealed, key) };
 }
 
 const actions = {

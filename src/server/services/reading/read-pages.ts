@@ -3,11 +3,7 @@ import type { FindInput, PageInput, ReadingInput } from '@/contracts/reader';
 import type { LicenceId } from '@/core/base/ids';
 import type { RenderResults } from '@/server/rendering/render-task';
 import { sizeAsked, type OutlineEntry, type TextRun } from '@/server/rendering/page-source';
-import {
-  noteShownFor,
-  noteShownPage,
-  pageWasShown,
-} from '@/server/repositories/reading/reader-repository';
+import { noteShownFor, noteShownPage } from '@/server/repositories/reading/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { readsWithAids } from '@/server/services/policy/reading-aids';
 import { tooMany } from '@/server/services/base/errors';
@@ -24,6 +20,12 @@ import {
   type Opened,
   aboutOpen,
 } from '@/server/services/reading/open-licence';
+import {
+  decideStanding,
+  fallenSince,
+  standingOpen,
+  type Standing,
+} from '@/server/services/reading/standing-opens';
 
 /** Draws one page with the watermark of this open. */
 export async function renderPage(
@@ -32,8 +34,9 @@ export async function renderPage(
   input: PageInput,
   waiting?: Waiting,
 ): Promise<RenderResults['page'] | Refused> {
-  const opened = await needLicence(deps, actor, input.licence);
-  const decision = await decideAgain(deps, deps.db.read, actor, opened, 'read');
+  const standing = await standingOpen(deps, actor, input.licence);
+  const { opened } = standing;
+  const decision = decideStanding(deps, actor, standing, 'read');
   if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'read', decision);
   const source = await needSource(deps, actor, opened);
   const picture = await render(
@@ -48,7 +51,8 @@ export async function renderPage(
     },
     askerOf(opened, waiting),
   );
-  await noteShown(deps, actor, opened, input.page);
+  const fallen = await noteShown(deps, actor, standing, input.page);
+  if (fallen !== null) return recordWithheld(deps, actor, opened, 'read', fallen);
   // The next one is most likely asked for next, and then has only to be marked.
   if (input.column === undefined && input.page < opened.version.pages)
     deps.renderer.ahead(
@@ -58,23 +62,33 @@ export async function renderPage(
   return picture;
 }
 
-/** A page counts as shown once an open, when its picture is about to be sent. */
+/**
+ * A page counts as shown once an open, when its picture is about to be sent. What was changed while
+ * it was drawn, or since its grounds were read, is seen here, before anything of it leaves.
+ *
+ * @returns why it is not sent; null: it is
+ */
 async function noteShown(
   deps: Deps,
   actor: ReaderActor,
-  opened: Opened,
+  standing: Standing,
   page: number,
-): Promise<void> {
-  if (await pageWasShown(deps.db.read, opened.licence.id, page)) return;
-  await deps.db.write(async (tx) => {
-    if (await noteShownPage(tx, opened.licence.id, page))
+): Promise<Refused | null> {
+  const { opened, shown } = standing;
+  const fallen = await deps.db.writeAside(async (tx) => {
+    const refusal = await fallenSince(deps, tx, actor, standing, 'read');
+    if (refusal !== null) return refusal;
+    if (!shown.has(page) && (await noteShownPage(tx, opened.licence.id, page)))
       await record(deps, tx, {
         action: 'page.shown',
         outcome: 'granted',
         ...aboutOpen(opened, actor, deps),
         details: { page },
       });
+    return null;
   });
+  if (fallen === null) shown.add(page);
+  return fallen;
 }
 
 /** Whether text may be sent: to those who may copy, or to whom it is read aloud. */
@@ -212,6 +226,6 @@ export async function noteReading(
   const wait = await deps.limits.readings(licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   const lasted = Math.max(0, Math.min(deps.clock.now(), licence.expiresAt) - licence.openedAt);
-  await deps.db.write((tx) => noteShownFor(tx, licence.id, input.pages, lasted));
+  await deps.db.writeAside((tx) => noteShownFor(tx, licence.id, input.pages, lasted));
   return {};
 }

@@ -57,6 +57,7 @@ export async function sendRevision(
     deps,
     {
       versionId: newId('version', deps.random),
+      fileName: input.name,
       bytes,
       body,
       recoverable: document.recoverable,

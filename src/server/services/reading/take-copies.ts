@@ -19,13 +19,13 @@ import {
   type Waiting,
   decideAgain,
   render,
+  needFile,
   needSource,
   askerOf,
   type Refused,
   needLicence,
   recordWithheld,
   aboutOpen,
-  sealedOf,
 } from '@/server/services/reading/open-licence';
 
 /** A file that is made while it is sent. */
@@ -35,6 +35,8 @@ export type Made = {
   readonly mediaType: MediaType;
   readonly bytes?: number;
   readonly pieces: AsyncGenerator<Uint8Array, void>;
+  /** Whether it bears whose it is: not every format allows that. */
+  readonly marked: boolean;
 };
 
 /** The pages of a rendition one after another. Each is decided anew: a print ends in the middle where access does. */
@@ -149,6 +151,7 @@ export async function printDocument(
     pieces: picturesToPdf(opened.document.title, pages),
     mediaType: 'application/pdf',
     name: `${opened.document.reference} copy ${String(number)}.pdf`,
+    marked: true,
   };
 }
 
@@ -168,12 +171,12 @@ export async function keepDocument(
   if (decision.outcome === 'refused') return recordWithheld(deps, actor, opened, 'keep', decision);
   const wait = await deps.limits.prints(opened.licence.recipientId);
   if (wait > 0) throw tooMany(wait);
-  const source = await needSource(deps, actor, opened);
+  const { source, sealed } = await needFile(deps, actor, opened);
   // What is too large to be rewritten is decrypted while it is sent.
   const { pieces, bytes, marked } =
     opened.version.bytes > MAX_MARKED
       ? {
-          pieces: plainPieces(deps, sealedOf(opened.version), source.key),
+          pieces: plainPieces(deps, sealed, source.key),
           bytes: opened.version.bytes,
           marked: false,
         }
@@ -190,7 +193,8 @@ export async function keepDocument(
     pieces,
     bytes,
     mediaType: opened.version.mediaType,
-    name: clearFileName(opened.document, opened.version.mediaType),
+    name: clearFileName(opened.document, opened.version),
+    marked,
   };
 }
 
@@ -203,7 +207,12 @@ async function markedPieces(
   const { bytes, marked } = await render(
     deps,
     opened,
-    { kind: 'keep', source, watermark: opened.licence.watermark },
+    {
+      kind: 'keep',
+      source,
+      mediaType: opened.version.mediaType,
+      watermark: opened.licence.watermark,
+    },
     askerOf(opened, waiting),
   );
   return { pieces: oncePiece(bytes), bytes: bytes.length, marked };

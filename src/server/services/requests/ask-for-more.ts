@@ -12,7 +12,12 @@ import { grantsOfRecipient } from '@/server/repositories/access/grant-reader';
 import { findLink, findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import { insertRequest, requestsOf } from '@/server/repositories/dispatching/request-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
-import { askerOf, circumstancesOf, policyFor } from '@/server/services/policy/document-policy';
+import {
+  askerOf,
+  circumstancesIn,
+  policyFor,
+  zoneOf,
+} from '@/server/services/policy/document-policy';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 
@@ -86,7 +91,7 @@ export async function askForMore(
   const decision = decide(await policyFor(deps, deps.db.read, found, recipient), {
     identity: 'proven',
     recipient: askerOf(recipient, recipient),
-    at: await circumstancesOf(deps, deps.db.read, actor, recipient.zone),
+    at: circumstancesIn(deps, actor, await zoneOf(deps.db.read, recipient.zone)),
   });
   needAsksForSomething(input, decision);
   const met = decision.outcome === 'refused' ? decision.reason : null;

@@ -62,6 +62,34 @@ function read(file) {
   }
 }
 
+const FIRST_LINES = 12;
+
+function told(where, title, message) {
+  const lines = String(message ?? '').split('\n').slice(0, FIRST_LINES);
+  return [`${where}: ${title}`, ...lines].join('\n   ');
+}
+
+/** What failed, once more at the end: a long output is often kept only by its last lines. */
+function unitFailures(report) {
+  return (report?.testResults ?? []).flatMap((file) =>
+    file.assertionResults
+      .filter((test) => test.status === 'failed')
+      .map((test) => told(path.relative('.', file.name), test.fullName, test.failureMessages[0])),
+  );
+}
+
+function browserFailures(suites) {
+  return suites.flatMap((suite) => [
+    ...(suite.specs ?? [])
+      .filter((spec) => !spec.ok)
+      .map((spec) => {
+        const results = spec.tests.flatMap((test) => test.results);
+        return told(spec.file, spec.title, results.find((result) => result.error)?.error.message);
+      }),
+    ...browserFailures(suite.suites ?? []),
+  ]);
+}
+
 function prepare(name, what, environment = {}) {
   return step(
     name,
@@ -131,7 +159,8 @@ await Promise.all([
 ]);
 
 const unit = read(unitReport);
-const browser = read(browserReport)?.stats;
+const browserRun = read(browserReport);
+const browser = browserRun?.stats;
 // A report that is missing counts as a failure: nothing may pass for want of having run.
 const passed =
   checks.filter(Boolean).length + (unit?.numPassedTests ?? 0) + (browser?.expected ?? 0);
@@ -139,5 +168,7 @@ const broken =
   checks.filter((ok) => !ok).length +
   (unit === null ? 1 : unit.numFailedTests) +
   (browser === undefined ? 1 : browser.unexpected + browser.flaky);
+for (const line of [...unitFailures(unit), ...browserFailures(browserRun?.suites ?? [])])
+  console.log(`\n-- ${line}`);
 console.log(`\n${passed} passed, ${Math.max(broken, failed > 0 && broken === 0 ? 1 : 0)} failed`);
 process.exit(failed === 0 && broken === 0 ? 0 : 1);

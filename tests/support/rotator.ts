@@ -6,4 +6,7 @@ import { rotateMasterKey } from '@/server/services/keys/rotate-master-key';
 const config = readConfig({ DATA_DIR: process.argv[2] ?? '', LOG_LEVEL: 'silent' });
 const { deps } = await createContainer(config, { demo: true, threads: 1, beside: true });
 process.stdout.write('begun\n');
-for (;;) await rotateMasterKey(deps, config.masterKeyFile, { kind: 'system', id: null });
+for (;;) {
+  await rotateMasterKey(deps, config.masterKeyFile, { kind: 'system', id: null });
+  process.stdout.write('rotated\n');
+}

@@ -26,7 +26,9 @@ export default defineConfig({
           ],
           globalSetup: ['tests/support/build-workers.ts'],
           server: { deps: { inline: ['server-only'] } },
-          testTimeout: 30_000,
+          // What a busy machine does late is not wrong: only what never ends is.
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
           // Tests leave modules as they are (two stand in for the framework's, alike): loading each
           // once a worker, and not once a file, saves a third of the time.
           isolate: false,

@@ -71,6 +71,7 @@ function unseen(renderer: Renderer): Renderer {
 const noLimit = () => Promise.resolve(0);
 const unlimited: Limits = {
   codesByNetwork: noLimit,
+  codesInAll: noLimit,
   codesToOne: noLimit,
   addressesByLink: noLimit,
   guessesByNetwork: noLimit,

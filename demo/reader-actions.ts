@@ -42,7 +42,12 @@ export async function prove(
   network: string,
 ): Promise<ReaderActor> {
   const from = { network, agent: AGENT };
-  const actor: StrangerActor = { kind: 'stranger', browser: `demo ${address}`, from };
+  const actor: StrangerActor = {
+    kind: 'stranger',
+    browser: `demo ${address}`,
+    language: null,
+    from,
+  };
   await requestCode(deps, actor, { token, address });
   const { deviceToken } = await enterCode(deps, actor, {
     token,

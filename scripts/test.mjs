@@ -65,7 +65,9 @@ function read(file) {
 const FIRST_LINES = 12;
 
 function told(where, title, message) {
-  const lines = String(message ?? '').split('\n').slice(0, FIRST_LINES);
+  const lines = String(message ?? '')
+    .split('\n')
+    .slice(0, FIRST_LINES);
   return [`${where}: ${title}`, ...lines].join('\n   ');
 }
 
@@ -144,18 +146,16 @@ async function lint() {
 
 // The build keeps one core busy and lint the other.
 const checks = (await Promise.all([prepareAndCheck(), lint()])).flat();
-// Browsers leave much of a core idle, which the other tests fill.
-await Promise.all([
-  step('Unit, property and integration tests', 'npx', [
-    'vitest',
-    'run',
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${unitReport}`,
-  ]),
-  step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
-    PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,
-  }),
+// One after the other: each keeps both cores busy, and beside one another they only wait for one another.
+await step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
+  PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,
+});
+await step('Unit, property and integration tests', 'npx', [
+  'vitest',
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${unitReport}`,
 ]);
 
 const unit = read(unitReport);

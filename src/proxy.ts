@@ -26,6 +26,8 @@ export function proxy(request: NextRequest): NextResponse {
   ].join('; ');
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
+  // Pages of recipients are in their language, and the outermost layout is told no path.
+  headers.set('x-recipient', /^\/r(\/|$)/.test(request.nextUrl.pathname) ? 'yes' : 'no');
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);

@@ -8,6 +8,8 @@ import '@/ui/theme/tokens.css';
 import '@/ui/theme/grid.css';
 import '@/ui/theme/reader.css';
 import '@/ui/theme/watermark.css';
+import { DEFAULT_LANGUAGE } from '@/core/base/languages';
+import { languageHere } from '@/server/http/reader-language';
 import { Awake } from '@/ui/shell/awake';
 import { ThemeRegistry } from '@/ui/theme/theme-registry';
 
@@ -15,9 +17,11 @@ export const metadata: Metadata = { title: 'Embargo', robots: 'noindex, nofollow
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 export default async function RootLayout({ children }: { readonly children: ReactNode }) {
-  const nonce = (await headers()).get('x-nonce') ?? '';
+  const given = await headers();
+  const nonce = given.get('x-nonce') ?? '';
+  const language = given.get('x-recipient') === 'yes' ? await languageHere() : DEFAULT_LANGUAGE;
   return (
-    <html lang="en" suppressHydrationWarning>
+    <html lang={language} suppressHydrationWarning>
       <body>
         <InitColorSchemeScript attribute='[data-scheme="%s"]' defaultMode="system" nonce={nonce} />
         <ThemeRegistry nonce={nonce}>{children}</ThemeRegistry>

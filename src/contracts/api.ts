@@ -120,6 +120,7 @@ import type {
 import type { MailPreview, previewMailInput } from '@/contracts/message';
 import type { SavedTexts, putTextInput, textInput } from '@/contracts/saved-texts';
 import type { answerInput, askBackInput } from '@/contracts/requests';
+import type { deviceOfPersonInput } from '@/contracts/sent';
 import type { RuleChanged, putRuleInput } from '@/contracts/rules';
 import type { previewTermsInput, putTermsInput, termsIdInput } from '@/contracts/saved-terms';
 import type { keepViewInput, viewInput } from '@/contracts/views';
@@ -239,6 +240,7 @@ export type Api = {
   'POST /api/v1/people/:id/addresses': Call<typeof addressInput, Done>;
   'DELETE /api/v1/people/:id/addresses': Call<typeof personIdInput, Done>;
   'POST /api/v1/people/:id/block': Call<typeof blockInput, Done>;
+  'POST /api/v1/people/:id/devices/:device/end': Call<typeof deviceOfPersonInput, Done>;
   'GET /api/v1/people/:id/lacking': Call<typeof lackingInput, Lacking>;
   'POST /api/v1/people/:id/lacking': Call<typeof giveInput, GiveResult>;
   'POST /api/v1/people/:id/left': Call<typeof leftInput, HasLeft>;

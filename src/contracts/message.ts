@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { emailAddress } from '@/contracts/address';
 import { draftTerms } from '@/contracts/draft';
 import { documentId } from '@/contracts/document';
@@ -24,7 +24,7 @@ export type PreviewMailInput = z.infer<typeof previewMailInput>;
 
 /** What is mailed, part by part; `note`: what the sender formatted. */
 export type MailPreview = {
-  readonly language: MailLanguage;
+  readonly language: Language;
   readonly subject: string;
   readonly parts: readonly { readonly text: string; readonly note: boolean }[];
 };

@@ -36,9 +36,13 @@ export type PeoplePage = Page<PersonRow> & {
 type DeviceRow = {
   readonly id: DeviceId;
   readonly label: string;
+  /** What they call it; null: nothing. */
+  readonly name: string | null;
   readonly kept: boolean;
   readonly since: number;
   readonly until: number;
+  /** When something was opened on it last; null: nothing was. */
+  readonly openedAt: number | null;
 };
 
 export type PersonDetail = PersonRow & {

@@ -65,6 +65,7 @@ export const PROBLEMS = {
   'asked-before': { kind: 'CONFLICT', to: 'recipient' },
   'requests-waiting': { kind: 'TOO_MANY', to: 'recipient' },
   'nothing-to-reply': { kind: 'CONFLICT', to: 'recipient' },
+  'device-unknown': { kind: 'NOT_FOUND', to: 'both' },
   'file-too-large': { kind: 'TOO_LARGE', to: 'staff' },
   'grants-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },
   'end-before-start': { kind: 'INVALID', to: 'staff' },

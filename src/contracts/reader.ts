@@ -17,9 +17,10 @@ const publicKey = z.object({
   y: z.string().max(64),
 });
 
-export const requestCodeInput = z.object({ token: linkToken, address: emailAddress });
+/** `token`: null to see what was sent to the address. */
+export const requestCodeInput = z.object({ token: linkToken.nullable(), address: emailAddress });
 export const enterCodeInput = z.object({
-  token: linkToken,
+  token: linkToken.nullable(),
   address: emailAddress,
   code: z
     .string()
@@ -39,7 +40,8 @@ const licenceId = z.custom<LicenceId>(
 );
 /** What a link leads to. */
 export const sharedInput = z.object({ token: linkToken });
-export const openInput = z.object({ token: linkToken, document: documentId });
+/** `token`: null from the list of what somebody was sent. */
+export const openInput = z.object({ token: linkToken.nullable(), document: documentId });
 export const pageInput = z.object({
   licence: licenceId,
   page: z.coerce.number().int().min(1),
@@ -123,6 +125,8 @@ export type SharedDocument = {
         readonly until: number | null;
         /** Null: as many as wanted. */
         readonly opensLeft: number | null;
+        /** Null: none may be made, or as many as wanted. */
+        readonly printsLeft: number | null;
         readonly rights: readonly Right[];
       }
     | {

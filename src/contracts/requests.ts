@@ -23,7 +23,8 @@ const moment = z.number().int().nullable();
 
 /** With neither right nor time it is a message. */
 export const askInput = z.object({
-  token: linkToken,
+  /** Null: from the list of what somebody was sent. */
+  token: linkToken.nullable(),
   document: documentId,
   right,
   until: moment,
@@ -51,7 +52,6 @@ export type AskBackInput = z.infer<typeof askBackInput>;
 
 /** What an asker replies to a question back. */
 export const replyInput = z.object({
-  token: linkToken,
   document: documentId,
   request: requestId,
   words: z.string().trim().min(1, 'a reply is missing').max(500),

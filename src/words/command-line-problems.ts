@@ -1,5 +1,5 @@
 import type { ProblemWords } from '@/contracts/problems';
-import { isProblem, problemText } from '@/words/problem-text';
+import { isProblem, problemText, STAFF } from '@/words/problem-text';
 
 /** What the command line says otherwise than a screen, which has buttons and pages to point to. */
 const commandLineWords: ProblemWords<'no-recovery-key-for-backup' | 'rows-not-ours'> = {
@@ -16,5 +16,5 @@ export function commandLineText(error: Error): string {
   const { problem } = error;
   return Object.hasOwn(commandLineWords, problem)
     ? commandLineWords[problem as keyof typeof commandLineWords]({})
-    : problemText(error, 'staff');
+    : problemText(error, STAFF);
 }

@@ -1,6 +1,6 @@
 import type { HeldRow } from '@/contracts/dispatch';
 import type { HeldId } from '@/core/base/ids';
-import { problemText, type ThrownProblem } from '@/words/problem-text';
+import { problemText, STAFF, type ThrownProblem } from '@/words/problem-text';
 
 /** What is held back, as a use case tells it. */
 type Held = {
@@ -31,6 +31,6 @@ export function heldRows(found: readonly Held[]): HeldRow[] {
     documents: input.documents.length,
     recipients:
       input.recipients.length + (input.groups?.length ?? 0) + (input.domains?.length ?? 0),
-    problem: problem === null ? null : problemText(problem, 'staff'),
+    problem: problem === null ? null : problemText(problem, STAFF),
   }));
 }

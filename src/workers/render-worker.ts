@@ -18,6 +18,7 @@ import {
   type Drawn,
   type PageAsked,
   type Found,
+  type RenderJob,
   type RenderReply,
   type RenderResults,
   type RenderTask,
@@ -254,8 +255,11 @@ function handOver(reply: RenderReply & { ok: true }): RenderReply {
 }
 
 /** Entry point of the worker thread, called by the pool. */
-export default async function run(task: RenderTask): Promise<RenderReply> {
+export default async function run({ task, begun }: RenderJob): Promise<RenderReply> {
   try {
+    // Loading what draws takes long on a busy machine, and is not the document's fault.
+    if (task.kind !== 'make') await pdf().ready;
+    Atomics.store(begun, 0, BigInt(Date.now()));
     return handOver({ ok: true, result: await perform(task) });
   } catch (error) {
     if (error instanceof ContentError) return { ok: false, code: error.code };

@@ -7,6 +7,7 @@ import path from 'node:path';
 import { openDatabase } from '@/server/db/database';
 import { dispatches } from '@/server/db/schema/dispatching';
 import { requestsDone } from '@/server/db/schema/organisation';
+import { STAFF } from '@/words/problem-text';
 import { respondError } from '@/server/http/respond';
 import { actOnce } from '@/server/services/base/act-once';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
@@ -107,8 +108,8 @@ describe('on a full disk', () => {
     rmSync(folder, { recursive: true });
     const { log } = product.container;
     const answers = await Promise.all(
-      (['staff', 'recipient'] as const).map(async (who) => {
-        const response = respondError(error, log, who);
+      ([STAFF, { audience: 'recipient', language: 'en' }] as const).map(async (reader) => {
+        const response = respondError(error, log, reader);
         return [
           response.status,
           ((await response.json()) as { error: { message: string } }).error.message,
@@ -125,7 +126,7 @@ describe('on a full disk', () => {
     const response = respondError(
       Object.assign(new Error('database disk image is malformed'), { code: 'SQLITE_CORRUPT' }),
       product.container.log,
-      'staff',
+      STAFF,
     );
     expect(await response.json()).toMatchObject({
       error: { code: 'DAMAGED', message: expect.stringContaining('damaged') as string },

@@ -12,7 +12,8 @@ import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { viewDocument } from '@/server/services/documents/view-document';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
-import { leaveDevice, openDocument } from '@/server/services/reading/open-document';
+import { openDocument } from '@/server/services/reading/open-document';
+import { leaveDevice } from '@/server/services/reading/own-devices';
 import { renderPage } from '@/server/services/reading/read-pages';
 import {
   dispatch,

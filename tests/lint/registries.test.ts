@@ -28,6 +28,12 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
       'src/core/policy/right-names.ts',
       'src/ui/why/why-words.ts',
       'src/ui/words/rights-words.ts',
+      'src/ui/words/verbs-in.ts',
+      'src/words/reader/de.ts',
+      'src/words/reader/en.ts',
+      'src/words/reader/es.ts',
+      'src/words/reader/fr.ts',
+      'src/words/reader/ja.ts',
     ],
   },
   condition: {
@@ -53,7 +59,7 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
     wanting: [
       'src/core/policy/refusal-names.ts',
       'src/ui/why/why-words.ts',
-      'src/ui/words/reason-words.ts',
+      'src/words/reader/en.ts',
     ],
   },
   'ledger action': {
@@ -73,7 +79,7 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
     file: 'src/contracts/problems.ts',
     before: "  'signed-out': {",
     after: "  'tide-came-in': { kind: 'CONFLICT', to: 'both' },\n  'signed-out': {",
-    wanting: ['src/words/recipient-problems.ts', 'src/words/staff-problems.ts'],
+    wanting: ['src/words/recipient-problems/recipient-problems.ts', 'src/words/staff-problems.ts'],
   },
   'kind of file': {
     name: 'image/x-tide-table',
@@ -105,22 +111,17 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
     after: "['mail', 'by-hand', 'by-pigeon'] as const",
     wanting: ['src/server/services/access/give-grants.ts', 'src/ui/words/delivery-words.ts'],
   },
-  'language of mail': {
+  language: {
     name: 'qya',
     file: 'src/core/base/languages.ts',
     before: "'es', 'ja'] as const",
     after: "'es', 'ja', 'qya'] as const",
-    wanting: ['src/server/mail/moment-words.ts', 'src/words/mail/mail-words.ts'],
-  },
-  'language of the reader': {
-    name: 'tlh',
-    file: 'src/core/base/languages.ts',
-    before: "export type Language = 'en'",
-    after: "export type Language = 'en' | 'tlh'",
     wanting: [
-      'src/ui/words/reason-words.ts',
-      'src/ui/words/recorded-words.ts',
-      'src/words/recipient-problems.ts',
+      'src/core/base/moment-in.ts',
+      'src/server/mail/moment-words.ts',
+      'src/words/mail/mail-words.ts',
+      'src/words/reader/reader-catalogues.ts',
+      'src/words/recipient-problems/recipient-problems.ts',
     ],
   },
 };

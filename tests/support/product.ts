@@ -150,6 +150,7 @@ export function stranger(browser = 'browser-1', network = '203.0.113.24'): Stran
   return {
     kind: 'stranger',
     browser,
+    language: null,
     from: { network, agent: 'Mozilla/5.0 (X11; Linux) Firefox/130' },
   };
 }

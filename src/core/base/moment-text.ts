@@ -1,3 +1,4 @@
+import { counted } from '@/core/base/counted';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import { zoneFormat } from '@/core/base/zone-format';
 
@@ -45,17 +46,21 @@ export function zoneName(at: number, zone: string): string {
   );
 }
 
+/** How far two moments are apart, in whole days, hours or minutes. */
+export function spanParts(
+  at: number,
+  now: number,
+): { readonly value: number; readonly unit: 'day' | 'hour' | 'minute' } {
+  const span = Math.abs(at - now);
+  if (span >= 2 * DAY) return { value: Math.floor(span / DAY), unit: 'day' };
+  if (span >= 2 * HOUR) return { value: Math.floor(span / HOUR), unit: 'hour' };
+  return { value: Math.floor(span / MINUTE), unit: 'minute' };
+}
+
 /** How far off a moment is: `36 days from now`, `2 hours ago`. */
 export function distanceText(at: number, now: number): string {
-  const span = Math.abs(at - now);
-  const [value, unit] =
-    span >= 2 * DAY
-      ? [span / DAY, 'day']
-      : span >= 2 * HOUR
-        ? [span / HOUR, 'hour']
-        : [span / MINUTE, 'minute'];
-  const whole = Math.floor(value);
-  const words = `${String(whole)} ${unit}${whole === 1 ? '' : 's'}`;
+  const { value, unit } = spanParts(at, now);
+  const words = counted(value, unit);
   return at >= now ? `${words} from now` : `${words} ago`;
 }
 

@@ -58,6 +58,7 @@ const done: Record<Action, string> = {
   'revision.answered': 'answered about a changed file',
   'version.told': 'told of a new version',
   'aids.switched': 'switched reading aids',
+  'device.ended': 'ended a device',
   'print.noted': 'noted what became of a copy on paper',
   'document.kept': 'kept a copy',
   'people.imported': 'imported people',

@@ -337,6 +337,7 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Version', String(number(version))),
     ...fact('Mailed to', counted(number(people), 'person', 'people')),
   ],
+  'device.ended': null,
   'aids.switched': ({ owner, on }, words) => [
     ...fact('Reading aids', on === true ? 'on' : 'off'),
     ...fact('On documents of', named(owner, words)),

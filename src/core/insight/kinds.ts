@@ -31,6 +31,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'revision.answered': 'changed',
   'version.told': 'sent',
   'aids.switched': 'changed',
+  'device.ended': 'changed',
   'document.kept': 'taken',
   'file.taken': 'sent',
   'file.inspected': 'staff',

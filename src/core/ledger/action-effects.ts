@@ -86,6 +86,8 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'revision.answered': { changes: 'all' },
   'version.told': NOTHING,
   'aids.switched': { changes: 'all' },
+  // Only those who hold what it names look again: the person's own devices.
+  'device.ended': { changes: 'all', ends: true, toSomebody: true },
   'document.kept': NOTHING,
   'file.taken': { toSomebody: true },
   'file.inspected': NOTHING,

@@ -83,6 +83,7 @@ export const ACTIONS = [
   'document.printed',
   'print.noted',
   'aids.switched',
+  'device.ended',
   'revision.sent',
   'revision.answered',
   'version.told',

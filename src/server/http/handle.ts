@@ -5,18 +5,19 @@ import { z } from 'zod';
 import type { Pretence } from '@/contracts/demo';
 import { hasCode } from '@/core/base/errors';
 import { PROVEN_POWERS, holds, type Permission } from '@/core/policy/permissions';
-import { readConfig } from '@/server/config/env';
-import { createContainer, type Container } from '@/server/container';
+import type { Container } from '@/server/container';
 import { json, respondError } from '@/server/http/respond';
 import { jsonText, parseJson } from '@/server/http/body';
 import { checkOrigin } from '@/server/http/same-origin';
+import { running } from '@/server/http/running';
+import { spokenTo } from '@/server/http/reader-language';
 import { hasDevice, needReader, needStaff, pretenceOf, strangerOf } from '@/server/http/session';
 import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/base/deps';
 import type { Json } from '@/core/ledger/canonical';
 import { actOnce } from '@/server/services/base/act-once';
 import { needProof } from '@/server/services/staff/prove-staff';
 import { ServiceError } from '@/server/services/base/errors';
-import type { Audience } from '@/words/problem-text';
+import { STAFF, type Reader } from '@/words/problem-text';
 import { isSetUp } from '@/server/services/staff/set-up-organisation';
 
 type Params = { readonly params: Promise<Record<string, string>> };
@@ -35,13 +36,6 @@ type ActorOf<C extends Caller> = C extends 'reader'
   : C extends 'stranger'
     ? StrangerActor
     : StaffActor;
-
-const kept = globalThis as typeof globalThis & { embargoContainer?: Promise<Container> };
-
-/** The one container of this process; the framework may load this module more than once. */
-export function running(): Promise<Container> {
-  return (kept.embargoContainer ??= createContainer(readConfig()));
-}
 
 /** What a body may have: somebody who has proven little is read little of. */
 const LARGEST = { unknown: 16 * 1024, staff: 4 * 1024 * 1024 };
@@ -112,8 +106,11 @@ async function actorFor<C extends Caller>(
   return { actor: actor as ActorOf<C>, cookie: null };
 }
 
-function audienceOf(caller: Caller): Audience {
-  return caller === 'reader' || caller === 'stranger' ? 'recipient' : 'staff';
+/** Who hears what goes wrong. A page of the reader asks in its own language, and any browser in those it prefers. */
+function readerOf(caller: Caller, { headers }: Request): Reader {
+  return caller === 'reader' || caller === 'stranger'
+    ? { audience: 'recipient', language: spokenTo(headers) }
+    : STAFF;
 }
 
 /** @throws ServiceError `NOT_SIGNED_IN`, `NOT_ALLOWED` */
@@ -165,7 +162,7 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
       return response;
     } catch (error) {
       unstable_rethrow(error);
-      return respondError(error, container.log, audienceOf(caller));
+      return respondError(error, container.log, readerOf(caller, request));
     }
   };
   return Object.assign(route, { openTo: caller });
@@ -199,7 +196,7 @@ export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.
       return response;
     } catch (error) {
       unstable_rethrow(error);
-      return respondError(error, container.log, audienceOf(caller));
+      return respondError(error, container.log, readerOf(caller, request));
     }
   };
   return Object.assign(route, { openTo: caller });

@@ -2,9 +2,13 @@ import 'server-only';
 import type { Logger } from 'pino';
 import { z } from 'zod';
 import { isAppError, type AppError } from '@/core/base/errors';
+import type { Language } from '@/core/base/languages';
 import { isDiskFull } from '@/core/base/disk-full';
+import type { ContentErrorCode } from '@/server/rendering/errors';
 import { statusOf } from '@/server/http/status';
-import { isProblem, problemText, type Audience } from '@/words/problem-text';
+import { isProblem, problemText, type Reader } from '@/words/problem-text';
+import { en } from '@/words/recipient-problems/en';
+import { recipientProblems } from '@/words/recipient-problems/recipient-problems';
 
 /** What every failed call answers with. */
 type ErrorBody = {
@@ -97,18 +101,19 @@ export function asDownload(name: string): Record<string, string> {
   };
 }
 
-const NO_ROOM: Record<Audience, string> = {
-  staff:
+/** What staff are told where the server itself is at fault. */
+const AT_FAULT = {
+  noRoom:
     'The server has no room left to write this down, so it was not done. Tell the person who runs it.',
-  recipient:
-    'This cannot be shown at present: the sender’s server has no room left. Try again later, or write to the sender.',
-};
-const HARMED: Record<Audience, string> = {
-  staff:
+  harmed:
     'Part of the database is damaged, and this is in it. Everything else goes on. Tell the person who runs the server.',
-  recipient:
-    'This cannot be shown at present: something is damaged on the sender’s server. Write to the sender.',
+  failed: 'Something went wrong on our side. Nothing was changed.',
 };
+
+function faultText(fault: keyof typeof AT_FAULT, reader: Reader): string {
+  if (reader.audience === 'staff') return AT_FAULT[fault];
+  return recipientProblems[reader.language].say(`other.${fault}`);
+}
 
 /** Whether a page or a text of the database is not what was written. */
 function isHarmed(error: unknown): boolean {
@@ -122,13 +127,17 @@ function isHarmed(error: unknown): boolean {
 }
 
 /** What is wrong with what was sent, field by field. */
-function respondInvalid({ issues }: z.ZodError): Response {
+function respondInvalid({ issues }: z.ZodError, reader: Reader): Response {
   const messages = [...new Set(issues.map((issue) => issue.message))];
+  const fields = issues.map((issue) => issue.path.join('.'));
   return json(
     {
       error: {
         code: 'INVALID',
-        message: `Please check: ${messages.join('; ')}.`,
+        message:
+          reader.audience === 'staff'
+            ? `Please check: ${messages.join('; ')}.`
+            : invalidText(fields, reader.language),
         fields: Object.fromEntries(issues.map((issue) => [issue.path.join('.'), issue.message])),
       },
     } satisfies ErrorBody,
@@ -136,12 +145,33 @@ function respondInvalid({ issues }: z.ZodError): Response {
   );
 }
 
+/** Recipients enter little: an email address, a code, and words. */
+function invalidText(fields: readonly string[], language: Language): string {
+  const { say } = recipientProblems[language];
+  if (fields.includes('address')) return say('other.address');
+  return fields.includes('code') ? say('other.code') : say('other.check');
+}
+
+/** What is wrong with a file or a page, in the words of whoever reads it. */
+function errorText(error: AppError, reader: Reader): string {
+  if (isProblem(error)) return problemText(error, reader);
+  if (reader.audience === 'staff' || !isContentCode(error.code)) return error.message;
+  // English says what was found in the place of what was claimed.
+  return reader.language === 'en'
+    ? error.message
+    : recipientProblems[reader.language].say(`content.${error.code}`);
+}
+
+function isContentCode(code: string): code is ContentErrorCode {
+  return code in en.content;
+}
+
 /** The answer to an error that says what it is; `null` where that is nobody's business outside. */
-function respondKnown(error: AppError, audience: Audience): Response | null {
+function respondKnown(error: AppError, reader: Reader): Response | null {
   const status = statusOf(error.code);
   if (status === null || status === 500) return null;
   const data = isProblem(error) ? error.fields : {};
-  const message = isProblem(error) ? problemText(error, audience) : error.message;
+  const message = errorText(error, reader);
   return json(
     { error: { code: error.code, message, data } } satisfies ErrorBody,
     status,
@@ -150,17 +180,20 @@ function respondKnown(error: AppError, audience: Audience): Response | null {
 }
 
 /** One place turns errors into answers. An unknown one becomes a bare 500: its message may hold anything. */
-export function respondError(error: unknown, log: Logger, audience: Audience): Response {
-  if (error instanceof z.ZodError) return respondInvalid(error);
-  const known = isAppError(error) ? respondKnown(error, audience) : null;
+export function respondError(error: unknown, log: Logger, reader: Reader): Response {
+  if (error instanceof z.ZodError) return respondInvalid(error, reader);
+  const known = isAppError(error) ? respondKnown(error, reader) : null;
   if (known !== null) return known;
   if (isDiskFull(error))
     return json(
-      { error: { code: 'DISK_FULL', message: NO_ROOM[audience] } } satisfies ErrorBody,
+      { error: { code: 'DISK_FULL', message: faultText('noRoom', reader) } } satisfies ErrorBody,
       507,
     );
   if (isHarmed(error))
-    return json({ error: { code: 'DAMAGED', message: HARMED[audience] } } satisfies ErrorBody, 500);
+    return json(
+      { error: { code: 'DAMAGED', message: faultText('harmed', reader) } } satisfies ErrorBody,
+      500,
+    );
   log.error(
     {
       name: error instanceof Error ? error.name : typeof error,
@@ -171,7 +204,7 @@ export function respondError(error: unknown, log: Logger, audience: Audience): R
   );
   return json(
     {
-      error: { code: 'FAILED', message: 'Something went wrong on our side. Nothing was changed.' },
+      error: { code: 'FAILED', message: faultText('failed', reader) },
     } satisfies ErrorBody,
     500,
   );

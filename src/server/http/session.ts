@@ -1,5 +1,6 @@
 import 'server-only';
 import { randomBytes } from 'node:crypto';
+import { acceptedTags, firstLanguage } from '@/core/base/languages';
 import { MINUTE } from '@/core/base/time';
 import { demoInput, type Pretence } from '@/contracts/demo';
 import type { Container } from '@/server/container';
@@ -47,6 +48,11 @@ function writeCookie(
   const secure = publicUrl.startsWith('https:') ? '; Secure' : '';
   const kept = maxAge === null ? '' : `; Max-Age=${String(maxAge)}`;
   return `${cookieName(name, publicUrl)}=${value}; Path=/; HttpOnly; SameSite=Lax${secure}${kept}`;
+}
+
+/** The language that somebody chose in this browser; null: none. It is no secret, and any text may stand there. */
+export function languageChosen(headers: Headers): string | null {
+  return readCookie(headers, 'embargo-language');
 }
 
 const DEVICE = 'embargo-device';
@@ -126,12 +132,18 @@ export function strangerOf(
   const browser =
     found !== null && /^[0-9a-f]{32}$/.test(found) ? found : randomBytes(16).toString('hex');
   return {
-    actor: { kind: 'stranger', browser, from: whereOf(container, headers) },
+    actor: {
+      kind: 'stranger',
+      browser,
+      language: firstLanguage(acceptedTags(headers.get('accept-language'))),
+      from: whereOf(container, headers),
+    },
     cookie: browser === found ? null : writeCookie(BROWSER, browser, publicUrl, null),
   };
 }
 
-async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
+/** The device whose cookie came along, if it is one of ours and has not ended. */
+export async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
   const token = readCookie(headers, cookieName(DEVICE, deps.publicUrl));
   const device =
     token === null

@@ -1,7 +1,7 @@
 import 'server-only';
 import { isAppError } from '@/core/base/errors';
 import { answerPagePictures } from '@/server/front/before-framework';
-import { running } from '@/server/http/handle';
+import { running } from '@/server/http/running';
 import { pagePictureAside } from '@/server/http/page-picture';
 import { isSetUp, setUpToken } from '@/server/services/staff/set-up-organisation';
 

@@ -12,6 +12,8 @@ type Limit = (key: string) => Promise<number>;
  */
 export type Limits = {
   readonly codesByNetwork: Limit;
+  /** From wherever they are asked for: what a mail server can bear. */
+  readonly codesInAll: Limit;
   /** By network and address: enough for a slow mailbox, too few to flood one. */
   readonly codesToOne: Limit;
   /** By network and link: addresses that a link is tried with, whether they were addressed or not. */
@@ -58,6 +60,7 @@ function distinct(values: number, span: number): (key: string, value: string) =>
 export function createLimits(): Limits {
   return {
     codesByNetwork: limit(30, 15 * MINUTE),
+    codesInAll: limit(3_000, 15 * MINUTE),
     codesToOne: limit(5, 15 * MINUTE),
     addressesByLink: distinct(8, 24 * HOUR),
     guessesByNetwork: limit(60, 15 * MINUTE),

@@ -1,5 +1,5 @@
 import { mailHtml, mailText, type MailPart } from '@/server/mail/html';
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { mailWords } from '@/words/mail/mail-words';
 import { momentWords } from '@/server/mail/moment-words';
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
@@ -9,7 +9,7 @@ export type DispatchMailFacts = {
   readonly senderName: string;
   readonly organisation: string;
   readonly zone: string;
-  readonly language: MailLanguage;
+  readonly language: Language;
   readonly subject: string;
   /** What the sender wrote, filled in for this recipient; empty: nothing, or only behind the link. */
   readonly note: string;
@@ -39,7 +39,7 @@ function wayIn(facts: DispatchMailFacts): string[] {
 export function endsWords(
   ends: readonly (number | null)[],
   zone: string,
-  language: MailLanguage,
+  language: Language,
 ): string {
   const [first = null, ...others] = new Set(ends);
   const say = mailWords(language);
@@ -109,7 +109,7 @@ export function codeMail(facts: {
   readonly network: string;
   readonly near: string | null;
   readonly minutes: number;
-  readonly language: MailLanguage;
+  readonly language: Language;
 }): { readonly subject: string; readonly body: string } {
   const { network, near, zone, language, minutes } = facts;
   const say = mailWords(language);

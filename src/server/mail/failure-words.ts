@@ -1,11 +1,11 @@
 import type { RecipientStatus } from '@/core/mail/delivery-status';
 import { statusWords } from '@/core/mail/status-words';
-import { isProblem, problemText } from '@/words/problem-text';
+import { isProblem, problemText, STAFF } from '@/words/problem-text';
 
 /** Why a message did not go out, for the staff; `null`: nobody foresaw it. */
 export function failureText(error: Error | null): string {
   if (error === null) return 'This message could not be made.';
-  return isProblem(error) ? problemText(error, 'staff') : error.message;
+  return isProblem(error) ? problemText(error, STAFF) : error.message;
 }
 
 /** Nobody knows what became of it: it is not sent twice. */

@@ -1,8 +1,8 @@
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { zoneFormat } from '@/core/base/zone-format';
 
 const LONG = { dateStyle: 'long', timeStyle: 'short' } as const;
-const longIn: Readonly<Record<MailLanguage, ReturnType<typeof zoneFormat>>> = {
+const longIn: Readonly<Record<Language, ReturnType<typeof zoneFormat>>> = {
   en: zoneFormat(LONG),
   de: zoneFormat(LONG, 'de'),
   fr: zoneFormat(LONG, 'fr'),
@@ -11,6 +11,6 @@ const longIn: Readonly<Record<MailLanguage, ReturnType<typeof zoneFormat>>> = {
 };
 
 /** A moment in words, with its zone: `31 December 2026, 17:00 (Europe/Oslo)`. */
-export function momentWords(moment: number, zone: string, language: MailLanguage = 'en'): string {
+export function momentWords(moment: number, zone: string, language: Language = 'en'): string {
   return `${longIn[language](zone).format(moment)} (${zone})`;
 }

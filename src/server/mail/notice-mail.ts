@@ -1,6 +1,6 @@
 import { refusalName } from '@/core/policy/refusal-names';
 import { kindsOf, type NoticeKind, type Opened } from '@/core/insight/notices';
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { momentWords } from '@/server/mail/moment-words';
 import { mailWords } from '@/words/mail/mail-words';
 
@@ -80,7 +80,7 @@ export function endSoonMail(facts: {
   readonly ends: readonly { readonly title: string; readonly until: number }[];
   readonly zone: string;
   readonly link: string;
-  readonly language: MailLanguage;
+  readonly language: Language;
 }): Mail {
   const { senderName: sender, organisation, ends, zone, link, language } = facts;
   const say = mailWords(language);

@@ -1,5 +1,5 @@
 import { isMessage, type Ask } from '@/core/policy/requests';
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { momentWords } from '@/server/mail/moment-words';
 import { mailWords } from '@/words/mail/mail-words';
 
@@ -41,7 +41,7 @@ export function askedBackMail(facts: {
   readonly title: string;
   readonly words: string;
   readonly link: string;
-  readonly language: MailLanguage;
+  readonly language: Language;
 }): Mail {
   const { senderName: sender, title, words, link } = facts;
   const say = mailWords(facts.language);
@@ -88,7 +88,7 @@ export function answeredMail(facts: {
   readonly until: number | null;
   readonly zone: string;
   readonly link: string;
-  readonly language: MailLanguage;
+  readonly language: Language;
 }): Mail {
   const { senderName: sender, title, state, words, until, zone, link, language } = facts;
   const say = mailWords(language);

@@ -1,4 +1,4 @@
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { mailWords } from '@/words/mail/mail-words';
 
 type Mail = { readonly subject: string; readonly body: string };
@@ -27,7 +27,7 @@ type Told = {
   readonly senderName: string;
   readonly title: string;
   readonly link: string;
-  readonly language: MailLanguage;
+  readonly language: Language;
 };
 
 /** What somebody is told about the changed file that they sent back. */

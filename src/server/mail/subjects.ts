@@ -1,13 +1,13 @@
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import { mailWords } from '@/words/mail/mail-words';
 
 /** What a document is called where its title is not told. */
-export function hiddenTitle(reference: string, language: MailLanguage): string {
+export function hiddenTitle(reference: string, language: Language): string {
   return mailWords(language)('sent.hiddenTitle', { reference });
 }
 
 /** What the mail about something passed on is called. */
-export function passedOnSubject(subject: string, language: MailLanguage): string {
+export function passedOnSubject(subject: string, language: Language): string {
   return mailWords(language)('sent.passedOn', { subject });
 }
 

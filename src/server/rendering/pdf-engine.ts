@@ -12,6 +12,8 @@ const MOST_UNPACKED = 128 << 20;
 
 /** What handles PDFs in a worker thread. */
 export type PdfEngine = {
+  /** Fulfilled once it is loaded. */
+  readonly ready: Promise<unknown>;
   /** @throws ContentError where it is no PDF, or cannot be drawn */
   readonly open: (reader: PlainReader) => Promise<PageSource>;
   /** Refuses what could not be drawn or handed on within bounds later. @throws ContentError */
@@ -24,6 +26,7 @@ export type PdfEngine = {
 export function pdfEngine(): PdfEngine {
   const pdfium = loadPdfium();
   return {
+    ready: pdfium,
     open: async (reader) => openPdf(await pdfium, reader),
     check: async (reader) => {
       const read = async (offset: number, length: number): Promise<Uint8Array> =>

@@ -8,6 +8,7 @@ import { shareDrawn } from '@/server/rendering/shared-pages';
 import { ContentError } from '@/server/rendering/errors';
 import {
   FORGET,
+  type RenderJob,
   type RenderReply,
   type RenderResults,
   type PageAsked,
@@ -87,16 +88,16 @@ export function createRenderPool(
     concurrentTasksPerWorker: 1,
     resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB, maxYoungGenerationSizeMb: MAX_YOUNG_MB },
   };
-  const pool = new Piscina<RenderTask, RenderReply>({
+  const pool = new Piscina<RenderJob, RenderReply>({
     ...options,
     minThreads: threads,
     maxThreads: threads,
     workerData: { draws: true } satisfies ThreadData,
   });
   const aside = { ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE };
-  const apart = new Piscina<RenderTask, RenderReply>(aside);
-  const takingIn = new Piscina<RenderTask, RenderReply>(aside);
-  const pools: Record<Place, Piscina<RenderTask, RenderReply>> = {
+  const apart = new Piscina<RenderJob, RenderReply>(aside);
+  const takingIn = new Piscina<RenderJob, RenderReply>(aside);
+  const pools: Record<Place, Piscina<RenderJob, RenderReply>> = {
     reading: pool,
     making: pool,
     apart,
@@ -152,17 +153,46 @@ export function createRenderPool(
 }
 
 async function runLimited(
-  pool: Piscina<RenderTask, RenderReply>,
+  pool: Piscina<RenderJob, RenderReply>,
   task: RenderTask,
   limit: number,
 ): Promise<RenderReply> {
-  // The pool's own queue holds a few at the most, of other kinds; waiting there is not the document's fault.
-  const queued = (pool.queueSize + 1) * limit;
+  const begun = new BigInt64Array(new SharedArrayBuffer(BigInt64Array.BYTES_PER_ELEMENT));
+  const clock = limitedFrom(begun, limit);
   try {
-    return await pool.run(task, { signal: AbortSignal.timeout(queued) });
+    return await pool.run({ task, begun }, { signal: clock.signal });
   } catch (cause) {
     // Aborted for time, or the thread ended for want of memory.
     const code = task.kind === 'make' ? 'FILE_TOO_DEMANDING' : 'PDF_TOO_DEMANDING';
     throw new ContentError(code, { cause });
+  } finally {
+    clock.stop();
   }
+}
+
+/** How long a task may wait for its thread to start, and for what the pool's own queue holds before it. */
+const BEGINS_WITHIN = 2 * MINUTE;
+
+/** Aborts what runs for longer than `limit` ms from the moment it began: neither queue nor start count. */
+function limitedFrom(
+  begun: BigInt64Array,
+  limit: number,
+): { readonly signal: AbortSignal; readonly stop: () => void } {
+  const aborter = new AbortController();
+  const asked = Date.now();
+  let timer: NodeJS.Timeout;
+  const look = () => {
+    const at = Number(Atomics.load(begun, 0));
+    const ends = at === 0 ? asked + BEGINS_WITHIN : at + limit;
+    const left = ends - Date.now();
+    if (left <= 0) aborter.abort();
+    else timer = setTimeout(look, Math.min(left, limit));
+  };
+  timer = setTimeout(look, limit);
+  return {
+    signal: aborter.signal,
+    stop: () => {
+      clearTimeout(timer);
+    },
+  };
 }

@@ -24,6 +24,13 @@ export type SealedSource = {
   readonly key: Uint8Array;
 };
 
+/** A task for a thread, and where it says when it began: its own start is not the task's time. */
+export type RenderJob = {
+  readonly task: RenderTask;
+  /** In ms since the epoch, shared between threads; 0: not begun. */
+  readonly begun: BigInt64Array;
+};
+
 /** What a thread is told when it starts: whether it draws pages that somebody waits for. */
 export type ThreadData = { readonly draws: boolean };
 

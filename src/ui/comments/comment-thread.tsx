@@ -7,6 +7,7 @@ import type { CommentView } from '@/contracts/comments';
 import { MAX_COMMENT } from '@/core/comments/comment';
 import type { CommentId } from '@/core/base/ids';
 import { Moment } from '@/ui/time/moment';
+import { useWords } from '@/ui/words/use-words';
 
 type Change =
   { readonly text: string } | { readonly resolved: boolean } | { readonly removed: true };
@@ -26,21 +27,22 @@ type Props = {
 export function CommentThread(props: Props) {
   const { number, first, answers, isActive, onPick, onAnswer, onChange, mayResolve } = props;
   const isResolved = first.resolvedAt !== null;
+  const { say } = useWords();
   return (
     <article
       className={isActive ? 'comment-thread current' : 'comment-thread'}
-      aria-label={`Comment ${String(number)}`}
+      aria-label={say('comments.numbered', { number: String(number) })}
     >
       <div className="row tight-row">
         <span className="comment-mark still">{number}</span>
         {onPick === null ? (
-          <span>Page {first.page}</span>
+          <span>{say('pages.page', { page: String(first.page) })}</span>
         ) : (
           <button type="button" className="plain-link" onClick={onPick}>
-            Page {first.page}
+            {say('pages.page', { page: String(first.page) })}
           </button>
         )}
-        {isResolved && <span className="quiet small">resolved</span>}
+        {isResolved && <span className="quiet small">{say('comments.resolved')}</span>}
         <span className="gap" />
         {mayResolve && onChange !== null && (
           <Button
@@ -48,7 +50,7 @@ export function CommentThread(props: Props) {
             variant="text"
             onClick={() => void onChange(first.id, { resolved: !isResolved })}
           >
-            {isResolved ? 'Reopen' : 'Resolve'}
+            {isResolved ? say('comments.reopen') : say('comments.resolve')}
           </Button>
         )}
       </div>
@@ -65,12 +67,13 @@ function Remark({
   onChange,
 }: { readonly comment: CommentView } & Pick<Props, 'onChange'>) {
   const { id, by, byStaff, own, text, madeAt, changedAt } = comment;
+  const { say } = useWords();
+  const other = byStaff ? say('comments.whoSent', { name: by }) : by;
   return (
     <div>
       <div className="quiet small">
-        {own ? 'You' : by}
-        {byStaff && !own ? ', who sent it' : ''} · <Moment at={changedAt ?? madeAt} />
-        {changedAt === null ? '' : ', changed'}
+        {own ? say('comments.you') : other} · <Moment at={changedAt ?? madeAt} />
+        {changedAt !== null && ` · ${say('comments.changed')}`}
         {own && onChange !== null && (
           <>
             {' '}
@@ -79,19 +82,18 @@ function Remark({
               className="plain-link"
               onClick={() => void onChange(id, { removed: true })}
             >
-              Remove
+              {say('comments.remove')}
             </button>
           </>
         )}
       </div>
-      <p className="said">
-        {text ?? <span className="quiet">It cannot be read any more: the key is destroyed.</span>}
-      </p>
+      <p className="said">{text ?? <span className="quiet">{say('comments.unreadable')}</span>}</p>
     </div>
   );
 }
 
 function Answer({ onAnswer }: { readonly onAnswer: NonNullable<Props['onAnswer']> }) {
+  const { say } = useWords();
   const [text, setText] = useState<string | null>(null);
   if (text === null)
     return (
@@ -102,7 +104,7 @@ function Answer({ onAnswer }: { readonly onAnswer: NonNullable<Props['onAnswer']
             setText('');
           }}
         >
-          Answer
+          {say('comments.answer')}
         </Button>
       </div>
     );
@@ -117,7 +119,7 @@ function Answer({ onAnswer }: { readonly onAnswer: NonNullable<Props['onAnswer']
       }}
     >
       <TextField
-        label="Answer"
+        label={say('comments.answer')}
         multiline
         autoFocus
         value={text}
@@ -128,7 +130,7 @@ function Answer({ onAnswer }: { readonly onAnswer: NonNullable<Props['onAnswer']
       />
       <div className="row">
         <Button type="submit" variant="contained" size="small" disabled={text.trim() === ''}>
-          Save answer
+          {say('comments.saveAnswer')}
         </Button>
         <Button
           variant="text"
@@ -137,7 +139,7 @@ function Answer({ onAnswer }: { readonly onAnswer: NonNullable<Props['onAnswer']
             setText(null);
           }}
         >
-          Cancel
+          {say('cancel')}
         </Button>
       </div>
     </form>

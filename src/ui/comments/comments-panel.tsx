@@ -9,6 +9,7 @@ import { CommentThread } from '@/ui/comments/comment-thread';
 import type { Comments } from '@/ui/comments/comments-state';
 import { useGoToPage } from '@/ui/pages/go-to-page';
 import { Problem } from '@/ui/shell/notice';
+import { useWords } from '@/ui/words/use-words';
 
 /** The remarks on a document, and the one that is being written. */
 export function CommentsPanel({
@@ -18,6 +19,7 @@ export function CommentsPanel({
   readonly comments: Comments;
   readonly sender: string;
 }) {
+  const { say } = useWords();
   const goTo = useGoToPage();
   const { may, threads, isPlacing, setPlacing, draft, problem } = comments;
   const [showsResolved, setShowsResolved] = useState(false);
@@ -29,8 +31,8 @@ export function CommentsPanel({
     goTo(first.page);
   };
   return (
-    <section className="stack" aria-label="Comments">
-      <h2>Comments</h2>
+    <section className="stack" aria-label={say('comments.heading')}>
+      <h2>{say('comments.heading')}</h2>
       {may && draft === null && (
         <Button
           aria-pressed={isPlacing}
@@ -38,7 +40,7 @@ export function CommentsPanel({
             setPlacing(!isPlacing);
           }}
         >
-          {isPlacing ? 'Click on a page, or drag over an area' : 'Comment on a page'}
+          {isPlacing ? say('comments.placing') : say('comments.place')}
         </Button>
       )}
       {draft !== null && <Draft comments={comments} sender={sender} />}
@@ -65,7 +67,9 @@ export function CommentsPanel({
             setShowsResolved(!showsResolved);
           }}
         >
-          {showsResolved ? 'Hide resolved' : `Show ${String(resolved.length)} resolved`}
+          {showsResolved
+            ? say('comments.hideResolved')
+            : say('comments.showResolved', { count: String(resolved.length) })}
         </Button>
       )}
     </section>
@@ -73,6 +77,7 @@ export function CommentsPanel({
 }
 
 function Draft({ comments, sender }: { readonly comments: Comments; readonly sender: string }) {
+  const { say } = useWords();
   const { draft, setDraft, save, busy } = comments;
   if (draft === null) return null;
   return (
@@ -84,12 +89,12 @@ function Draft({ comments, sender }: { readonly comments: Comments; readonly sen
       }}
     >
       <TextField
-        label={`Comment on page ${String(draft.page)}`}
+        label={say('comments.onPage', { page: String(draft.page) })}
         multiline
         minRows={3}
         autoFocus
         value={draft.text}
-        helperText={`${sender} sees it`}
+        helperText={say('comments.sees', { sender })}
         slotProps={{ htmlInput: { maxLength: MAX_COMMENT } }}
         onChange={({ target }) => {
           setDraft({ ...draft, text: target.value });
@@ -97,7 +102,7 @@ function Draft({ comments, sender }: { readonly comments: Comments; readonly sen
       />
       <div className="row">
         <Button type="submit" variant="contained" disabled={busy || draft.text.trim() === ''}>
-          Save comment
+          {say('comments.save')}
         </Button>
         <Button
           variant="text"
@@ -105,7 +110,7 @@ function Draft({ comments, sender }: { readonly comments: Comments; readonly sen
             setDraft(null);
           }}
         >
-          Discard
+          {say('comments.discard')}
         </Button>
       </div>
     </form>
@@ -114,14 +119,15 @@ function Draft({ comments, sender }: { readonly comments: Comments; readonly sen
 
 /** What was being written when access ended: it is not lost. */
 export function UnsavedComment({ comments }: { readonly comments: Comments }) {
+  const { say } = useWords();
   const { draft } = comments;
   if (draft === null || draft.text.trim() === '') return null;
   return (
     <TextField
-      label={`What you were writing about page ${String(draft.page)}`}
+      label={say('comments.unsaved', { page: String(draft.page) })}
       multiline
       value={draft.text}
-      helperText="It was not saved. Copy it from here."
+      helperText={say('comments.unsavedHint')}
       slotProps={{ htmlInput: { readOnly: true } }}
     />
   );

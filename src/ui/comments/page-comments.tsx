@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { boxesOf, WHOLE_PAGE, type CommentBox, type CommentPlace } from '@/core/comments/comment';
 import type { Comments } from '@/ui/comments/comments-state';
+import { useWords } from '@/ui/words/use-words';
 
 /** From so far on a drag marks an area, in hundredths of a percent of the page. */
 const DRAGGED = 60;
@@ -57,7 +58,9 @@ export function PageComments({
   readonly page: number;
   readonly comments: Comments;
 }) {
+  const { say } = useWords();
   const { threads, draft, isPlacing, active, setActive } = comments;
+  const numberOf = (id: string): number => threads.findIndex(({ first }) => first.id === id) + 1;
   const here = threads.filter(({ first }) => first.page === page);
   return (
     <div className="comments">
@@ -65,7 +68,10 @@ export function PageComments({
         <Mark
           key={first.id}
           place={first.place}
-          label={`Comment ${String(threads.findIndex((each) => each.first.id === first.id) + 1)}`}
+          label={String(numberOf(first.id))}
+          name={say(first.resolvedAt === null ? 'comments.numbered' : 'comments.numberedResolved', {
+            number: String(numberOf(first.id)),
+          })}
           isActive={active === first.id}
           isResolved={first.resolvedAt !== null}
           onPick={() => {
@@ -73,9 +79,7 @@ export function PageComments({
           }}
         />
       ))}
-      {draft?.page === page && (
-        <Mark place={draft.place} label="New" isActive isResolved={false} onPick={null} />
-      )}
+      {draft?.page === page && <NewMark place={draft.place} />}
       {isPlacing && <Placing page={page} comments={comments} />}
     </div>
   );
@@ -85,15 +89,27 @@ function percent(share: number): string {
   return `${String(share / 100)}%`;
 }
 
+/** Where the comment that is being written will stand. */
+function NewMark({ place }: { readonly place: CommentPlace }) {
+  const { say } = useWords();
+  const label = say('comments.new');
+  return (
+    <Mark place={place} label={label} name={label} isActive isResolved={false} onPick={null} />
+  );
+}
+
 function Mark({
   place,
   label,
+  name,
   isActive,
   isResolved,
   onPick,
 }: {
   readonly place: CommentPlace;
   readonly label: string;
+  /** The same in full, for a screen reader. */
+  readonly name: string;
   readonly isActive: boolean;
   readonly isResolved: boolean;
   readonly onPick: (() => void) | null;
@@ -118,12 +134,12 @@ function Mark({
       <button
         type="button"
         className={`comment-mark${state}`}
-        aria-label={isResolved ? `${label}, resolved` : label}
+        aria-label={name}
         style={{ left: percent(at.left), top: percent(at.top) }}
         disabled={onPick === null}
         onClick={onPick ?? undefined}
       >
-        {label.replace('Comment ', '')}
+        {label}
       </button>
     </>
   );
@@ -171,9 +187,7 @@ function Placing({ page, comments }: { readonly page: number; readonly comments:
         setPlacing(false);
       }}
     >
-      {from !== null && to !== null && (
-        <Mark place={placeOf(from, to)} label="New" isActive isResolved={false} onPick={null} />
-      )}
+      {from !== null && to !== null && <NewMark place={placeOf(from, to)} />}
     </div>
   );
 }

@@ -6,10 +6,13 @@ import Button from '@mui/material/Button';
 /** Takes one file, dropped or picked; nothing of it is sent anywhere. */
 export function FileDrop({
   words,
+  choose = 'Choose a file',
   busy,
   onFile,
 }: {
   readonly words: string;
+  /** What the button says. */
+  readonly choose?: string;
   readonly busy: boolean;
   readonly onFile: (file: File) => void;
 }) {
@@ -28,7 +31,7 @@ export function FileDrop({
         <b>{words}</b>
         <span className="gap" />
         <Button variant="outlined" disabled={busy} onClick={open}>
-          Choose a file
+          {choose}
         </Button>
       </div>
     </div>

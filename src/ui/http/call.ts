@@ -13,6 +13,37 @@ export class CallError extends Error {
   }
 }
 
+/** What this page says by itself, where no answer of the server says it. */
+type OwnSentences = {
+  /** Told to the server, which then answers in it (BCP 47). */
+  readonly language: string;
+  readonly unreachable: string;
+  readonly unreadable: string;
+  readonly broken: string;
+};
+
+let own: OwnSentences = {
+  language: 'en',
+  unreachable: 'The server cannot be reached. Check your connection and try again.',
+  unreadable: 'The server’s answer could not be read. Try again.',
+  broken: 'Something went wrong in this page. Reload it and try again.',
+};
+
+/** Says in which words calls fail from here on. */
+export function speakTo(sentences: OwnSentences): void {
+  own = sentences;
+}
+
+/** The language of the page, for the headers of a call. */
+export function inLanguage(): Readonly<Record<string, string>> {
+  return { 'accept-language': own.language };
+}
+
+/** The server gave no answer at all. */
+export function unreachable(): CallError {
+  return new CallError(own.unreachable, 'UNREACHABLE', 0);
+}
+
 type ErrorBody = {
   readonly error?: {
     readonly code: string;
@@ -26,7 +57,7 @@ type ErrorBody = {
 export async function toCallError(response: Response): Promise<CallError> {
   const body = (await response.json().catch(() => ({}))) as ErrorBody;
   return new CallError(
-    body.error?.message ?? 'The server’s answer could not be read. Try again.',
+    body.error?.message ?? own.unreadable,
     body.error?.code ?? 'FAILED',
     response.status,
     body.error?.data,
@@ -133,6 +164,7 @@ async function answered(
     response = await fetch(path, {
       method,
       headers: {
+        ...inLanguage(),
         ...(text === undefined ? {} : { 'content-type': 'application/json' }),
         ...(method === 'GET' ? {} : { 'idempotency-key': key }),
         ...headers,
@@ -140,11 +172,7 @@ async function answered(
       ...(text === undefined ? {} : { body: text }),
     });
   } catch {
-    throw new CallError(
-      'The server cannot be reached. Check your connection and try again.',
-      'UNREACHABLE',
-      0,
-    );
+    throw unreachable();
   }
   unanswered.delete(act);
   if (!response.ok) throw await toCallError(response);
@@ -153,7 +181,5 @@ async function answered(
 
 /** The sentence to show for anything that was thrown. */
 export function sentenceOf(error: unknown): string {
-  return error instanceof CallError
-    ? error.message
-    : 'Something went wrong in this page. Reload it and try again.';
+  return error instanceof CallError ? error.message : own.broken;
 }

@@ -1,4 +1,4 @@
-import { CallError, toCallError } from '@/ui/http/call';
+import { toCallError, unreachable } from '@/ui/http/call';
 
 /** The name a server gave a download (RFC 6266). */
 function nameOf(response: Response): string {
@@ -14,11 +14,7 @@ export async function takeDownload(path: string): Promise<void> {
   try {
     response = await fetch(path, { method: 'POST' });
   } catch {
-    throw new CallError(
-      'The server cannot be reached. Check your connection and try again.',
-      'UNREACHABLE',
-      0,
-    );
+    throw unreachable();
   }
   if (!response.ok) throw await toCallError(response);
   const address = URL.createObjectURL(await response.blob());

@@ -24,6 +24,7 @@ import { usePagesKeys, type PagesKeys } from '@/ui/pages/use-pages-keys';
 import { useReadingTimes } from '@/ui/pages/use-reading-times';
 import { useRoom } from '@/ui/pages/use-room';
 import { useZoomGestures } from '@/ui/pages/use-zoom-gestures';
+import { useWords } from '@/ui/words/use-words';
 
 /** An A4 page, until the first one says how large pages are. */
 const A4: PageSize = { width: 595, height: 842 };
@@ -43,6 +44,7 @@ type Props = {
 
 /** The pages of a document with all that one does to look at them. */
 export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over, aside }: Props) {
+  const { say } = useWords();
   const list = useRef<HTMLElement>(null);
   const findField = useRef<HTMLInputElement>(null);
   const [view, change] = usePageView(keptAs, pages);
@@ -138,7 +140,7 @@ export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over,
           ref={list}
           className={isCovered ? 'pages unseen' : 'pages'}
           tabIndex={0}
-          aria-label="Pages"
+          aria-label={say('pages.label')}
         >
           {shown.map((page) => (
             <PageFrame

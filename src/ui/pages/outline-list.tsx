@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { OutlineLine } from '@/contracts/reader';
 import { usePageSource } from '@/ui/pages/page-source';
+import { useWords } from '@/ui/words/use-words';
 
 type Props = {
   /** Whether text of the document may reach this browser. */
@@ -13,6 +14,7 @@ type Props = {
 
 /** The outline that the document brings. It is text of the document, so it goes with copying. */
 export function OutlineList({ hasText, current, onPage }: Props) {
+  const { say } = useWords();
   const source = usePageSource();
   const [lines, setLines] = useState<readonly OutlineLine[] | null>(null);
   useEffect(() => {
@@ -30,14 +32,9 @@ export function OutlineList({ hasText, current, onPage }: Props) {
       isCurrent = false;
     };
   }, [source, hasText]);
-  if (!hasText)
-    return (
-      <p className="quiet">
-        The outline is text of the document, and comes with being allowed to copy.
-      </p>
-    );
-  if (lines === null) return <p className="quiet">Looking…</p>;
-  if (lines.length === 0) return <p className="quiet">This document has no outline.</p>;
+  if (!hasText) return <p className="quiet">{say('pages.outlineIsText')}</p>;
+  if (lines === null) return <p className="quiet">{say('pages.looking')}</p>;
+  if (lines.length === 0) return <p className="quiet">{say('pages.noOutline')}</p>;
   const at = lines.findLastIndex(({ page }) => page <= current);
   return (
     <ul className="outline">

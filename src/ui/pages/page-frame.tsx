@@ -8,6 +8,7 @@ import { TextLayer } from '@/ui/pages/text-layer';
 import { useNear } from '@/ui/pages/use-near';
 import { usePicture } from '@/ui/pages/use-picture';
 import type { OnRefused } from '@/ui/pages/refused';
+import { useWords } from '@/ui/words/use-words';
 
 /** Where words stand on a page, and which of the places one is at. */
 export type Hits = {
@@ -38,6 +39,7 @@ const UNDER_PARTS = 1_275;
 /** One page, asked for once it comes near the view: what was never near was never shown. */
 export const PageFrame = memo(function PageFrame(props: Props) {
   const { page, scale, turned, typical, onSize, onRefused } = props;
+  const { say } = useWords();
   const frame = useRef<HTMLDivElement>(null);
   const near = useNear(frame, page === 1);
   // A page keeps its own size once it was drawn, also where it is let go of again.
@@ -61,7 +63,7 @@ export const PageFrame = memo(function PageFrame(props: Props) {
       style={{ width: boxWidth, height: boxHeight }}
     >
       {picture === null ? (
-        <span role="status">{problem ?? `Page ${String(page)}`}</span>
+        <span role="status">{problem ?? say('pages.page', { page: String(page) })}</span>
       ) : (
         <Sheet {...props} url={picture.url} size={size} wanted={wanted} />
       )}
@@ -87,6 +89,7 @@ function Sheet({
   size,
   wanted,
 }: Props & { readonly url: string; readonly size: PageSize; readonly wanted: number }) {
+  const { say } = useWords();
   const [across, down] = [size.width * scale, size.height * scale];
   return (
     <div
@@ -95,7 +98,7 @@ function Sheet({
     >
       <img
         src={url}
-        alt={`Page ${String(page)}`}
+        alt={say('pages.page', { page: String(page) })}
         draggable={false}
         onContextMenu={(event) => {
           if (text !== 'copying') event.preventDefault();

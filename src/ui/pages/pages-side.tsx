@@ -1,15 +1,10 @@
 'use client';
 
 import type { ReactNode } from 'react';
+import { useWords } from '@/ui/words/use-words';
 
 const SIDES = ['pages', 'outline', 'found'] as const;
 export type Side = (typeof SIDES)[number];
-
-const sideWords: Readonly<Record<Side, string>> = {
-  pages: 'Pages',
-  outline: 'Outline',
-  found: 'Found',
-};
 
 type Props = {
   readonly side: Side;
@@ -19,8 +14,14 @@ type Props = {
 
 /** The strip beside the pages, to find one's way. */
 export function PagesSide({ side, onSide, children }: Props) {
+  const { say } = useWords();
+  const sideWords: Readonly<Record<Side, string>> = {
+    pages: say('pages.label'),
+    outline: say('pages.outline'),
+    found: say('pages.found'),
+  };
   return (
-    <nav className="side" aria-label="In this document">
+    <nav className="side" aria-label={say('pages.inDocument')}>
       <div className="row tight-row">
         {SIDES.map((each) => (
           <button
@@ -37,7 +38,7 @@ export function PagesSide({ side, onSide, children }: Props) {
         <span className="gap" />
         <button
           type="button"
-          aria-label="Close"
+          aria-label={say('close')}
           onClick={() => {
             onSide(null);
           }}

@@ -6,6 +6,7 @@ import Menu from '@mui/material/Menu';
 import { findWords } from '@/ui/pages/found-list';
 import type { Find } from '@/ui/pages/use-find';
 import { nextZoom, ZOOM_STEPS, type PageView, type Zoom } from '@/ui/pages/use-page-view';
+import { useWords } from '@/ui/words/use-words';
 
 type Props = {
   readonly pages: number;
@@ -25,17 +26,18 @@ type Props = {
 export function PagesToolbar(props: Props) {
   const { view, zoom, onView, find, findField, isSideOpen, onSide, onFullScreen, pages } = props;
   const { turned, single } = view;
+  const { say } = useWords();
   return (
-    <div className="toolbar" role="toolbar" aria-label="Pages">
+    <div className="toolbar" role="toolbar" aria-label={say('pages.label')}>
       <button type="button" aria-pressed={isSideOpen} onClick={onSide}>
-        Contents
+        {say('pages.contents')}
       </button>
       <PageField {...props} />
       <span className="group">
         <button
           type="button"
-          aria-label="Smaller"
-          title="Smaller (−)"
+          aria-label={say('pages.smaller')}
+          title={say('pages.smallerKey')}
           onClick={() => {
             onView({ zoom: nextZoom(zoom, -1) });
           }}
@@ -50,8 +52,8 @@ export function PagesToolbar(props: Props) {
         />
         <button
           type="button"
-          aria-label="Larger"
-          title="Larger (+)"
+          aria-label={say('pages.larger')}
+          title={say('pages.largerKey')}
           onClick={() => {
             onView({ zoom: nextZoom(zoom, 1) });
           }}
@@ -63,25 +65,25 @@ export function PagesToolbar(props: Props) {
         <button
           type="button"
           aria-pressed={single}
-          title="One page at a time (S)"
+          title={say('pages.oneKey')}
           onClick={() => {
             onView({ single: !single });
           }}
         >
-          One page
+          {say('pages.one')}
         </button>
         <button
           type="button"
-          aria-label="Turn clockwise"
-          title="Turn clockwise (R)"
+          aria-label={say('pages.turnLong')}
+          title={say('pages.turnKey')}
           onClick={() => {
             onView({ turned: ((turned + 1) % 4) as PageView['turned'] });
           }}
         >
-          Turn
+          {say('pages.turn')}
         </button>
-        <button type="button" title="Full screen (F)" onClick={onFullScreen}>
-          Full screen
+        <button type="button" title={say('pages.fullScreenKey')} onClick={onFullScreen}>
+          {say('pages.fullScreen')}
         </button>
       </span>
       <span className="gap" />
@@ -92,6 +94,7 @@ export function PagesToolbar(props: Props) {
 
 /** Which page is in view, and the way to another. */
 function PageField({ pages, view: { page }, onPage }: Props) {
+  const { say } = useWords();
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <form
@@ -104,7 +107,7 @@ function PageField({ pages, view: { page }, onPage }: Props) {
     >
       <button
         type="button"
-        aria-label="Page before"
+        aria-label={say('pages.before')}
         disabled={page <= 1}
         onClick={() => {
           onPage(page - 1);
@@ -113,10 +116,10 @@ function PageField({ pages, view: { page }, onPage }: Props) {
         ‹
       </button>
       <label>
-        <span className="wide-only">Page </span>
+        <span className="wide-only">{say('pages.pageField')} </span>
         <input
           inputMode="numeric"
-          aria-label="Page"
+          aria-label={say('pages.pageField')}
           value={typed ?? String(page)}
           onChange={(event) => {
             setTyped(event.target.value.replaceAll(/\D/g, ''));
@@ -125,11 +128,11 @@ function PageField({ pages, view: { page }, onPage }: Props) {
             setTyped(null);
           }}
         />{' '}
-        of {pages}
+        {say('pages.ofPages', { pages: String(pages) })}
       </label>
       <button
         type="button"
-        aria-label="Page after"
+        aria-label={say('pages.after')}
         disabled={page >= pages}
         onClick={() => {
           onPage(page + 1);
@@ -148,12 +151,14 @@ function ZoomMenu({
   readonly zoom: number;
   readonly onZoom: (zoom: Zoom) => void;
 }) {
+  const { say } = useWords();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const choose = (next: Zoom) => {
     onZoom(next);
     setAnchor(null);
   };
-  const percent = (of: number): string => `${String(Math.round(of * 100))} %`;
+  const whole = (of: number): number => Math.round(of * 100);
+  const percent = (of: number): string => `${String(whole(of))} %`;
   return (
     <>
       <button
@@ -161,7 +166,7 @@ function ZoomMenu({
         className="figure"
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
-        aria-label={`Zoom, ${percent(zoom)}`}
+        aria-label={say('pages.zoom', { percent: String(whole(zoom)) })}
         onClick={(event) => {
           setAnchor(event.currentTarget);
         }}
@@ -181,14 +186,14 @@ function ZoomMenu({
             choose('fit-width');
           }}
         >
-          Fit the width
+          {say('pages.fitWidth')}
         </MenuItem>
         <MenuItem
           onClick={() => {
             choose('fit-page');
           }}
         >
-          Fit the page
+          {say('pages.fitPage')}
         </MenuItem>
         {ZOOM_STEPS.map((step) => (
           <MenuItem
@@ -214,6 +219,7 @@ function FindField({
   readonly field: RefObject<HTMLInputElement | null>;
   readonly pages: number;
 }) {
+  const { say } = useWords();
   const [typed, setTyped] = useState('');
   const { at, places } = find;
   return (
@@ -229,8 +235,8 @@ function FindField({
       <input
         ref={field}
         type="search"
-        aria-label="Find words"
-        placeholder="Find words"
+        aria-label={say('pages.findWords')}
+        placeholder={say('pages.findWords')}
         value={typed}
         onChange={({ target }) => {
           setTyped(target.value);
@@ -240,15 +246,15 @@ function FindField({
       {find.words.trim() !== '' && (
         <span role="status" className="quiet small">
           {at === null || places.length === 0
-            ? findWords(find, pages)
-            : `${String(at + 1)} of ${String(places.length)}${find.searchingFrom === null ? '' : '…'}`}
+            ? findWords(say, find, pages)
+            : `${say('pages.at', { at: String(at + 1), count: String(places.length) })}${find.searchingFrom === null ? '' : '…'}`}
         </span>
       )}
       {places.length > 1 && (
         <>
           <button
             type="button"
-            aria-label="Place before"
+            aria-label={say('pages.placeBefore')}
             onClick={() => {
               find.step(-1);
             }}
@@ -257,7 +263,7 @@ function FindField({
           </button>
           <button
             type="button"
-            aria-label="Place after"
+            aria-label={say('pages.placeAfter')}
             onClick={() => {
               find.step(1);
             }}

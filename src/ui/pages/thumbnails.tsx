@@ -5,6 +5,7 @@ import { usePicture } from '@/ui/pages/use-picture';
 import { useNear } from '@/ui/pages/use-near';
 import type { PageSize } from '@/ui/pages/page-source';
 import type { OnRefused } from '@/ui/pages/refused';
+import { useWords } from '@/ui/words/use-words';
 
 /** Width of a small picture, in px: twice what it is shown at. */
 const WIDTH = 240;
@@ -48,6 +49,7 @@ function Thumbnail({
   onPage,
   onRefused,
 }: Omit<Props, 'pages' | 'current'> & { readonly page: number; readonly isCurrent: boolean }) {
+  const { say } = useWords();
   const frame = useRef<HTMLLIElement>(null);
   const near = useNear(frame, false);
   const { picture } = usePicture({ page, width: WIDTH }, near, onRefused);
@@ -56,7 +58,7 @@ function Thumbnail({
     <li ref={frame}>
       <button
         type="button"
-        aria-label={`Page ${String(page)}`}
+        aria-label={say('pages.page', { page: String(page) })}
         aria-current={isCurrent ? 'page' : undefined}
         onClick={() => {
           onPage(page);

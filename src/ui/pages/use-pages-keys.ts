@@ -17,18 +17,18 @@ export type PagesKeys = {
   readonly page: ((to: 'before' | 'after' | 'first' | 'last') => void) | null;
 };
 
-/** The keys, to be told. */
-export const PAGES_KEYS: readonly (readonly [string, string])[] = [
-  ['+ −', 'larger, smaller'],
-  ['0', 'fit the width'],
-  ['9', 'fit the page'],
-  ['R', 'turn clockwise'],
-  ['S', 'one page at a time, or all'],
-  ['F', 'full screen'],
-  ['/ or Ctrl F', 'find words'],
-  ['N, Shift N', 'the next place, the one before'],
-  ['Page Up, Page Down', 'a page back or on'],
-];
+/** The keys, to be told, and the message that says what each does. */
+export const PAGES_KEYS = [
+  ['+ −', 'zoom'],
+  ['0', 'width'],
+  ['9', 'page'],
+  ['R', 'turn'],
+  ['S', 'single'],
+  ['F', 'full'],
+  ['/, Ctrl F', 'find'],
+  ['N, Shift N', 'place'],
+  ['Page Up, Page Down', 'pages'],
+] as const;
 
 function isTyping(target: EventTarget | null): boolean {
   return (

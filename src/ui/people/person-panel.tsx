@@ -17,12 +17,12 @@ import { AddressesPanel } from '@/ui/people/addresses-panel';
 import { GroupsPanel } from '@/ui/people/groups-panel';
 import { HeldRow } from '@/ui/people/held-row';
 import { KnownPanel } from '@/ui/people/known-panel';
+import { PersonDevices } from '@/ui/people/person-devices';
 import { PersonHead } from '@/ui/people/person-head';
 import { ShutOut } from '@/ui/people/shut-out';
 import { Note } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 import { SaidLine } from '@/ui/shell/said-line';
-import { Moment } from '@/ui/time/moment';
 
 const LACKING = 'GET /api/v1/people/:id/lacking';
 
@@ -64,16 +64,7 @@ export function PersonPanel({
       <ShutOut person={person} canOpen={canOpen} />
       <hr />
       <h2>Devices</h2>
-      {person.devices.length === 0 ? (
-        <p className="quiet">No device has proven this email address.</p>
-      ) : (
-        person.devices.map((device) => (
-          <p key={device.id}>
-            {device.label === '' ? 'A browser' : device.label},{' '}
-            {device.kept ? 'remembered' : 'for one visit'}, since <Moment at={device.since} />
-          </p>
-        ))
-      )}
+      <PersonDevices person={person} />
     </div>
   );
 }

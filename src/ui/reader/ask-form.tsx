@@ -12,11 +12,12 @@ import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
 import type { Asking } from '@/ui/reader/use-asking';
 import { AskedRequest } from '@/ui/reader/asked-request';
-import { verbList } from '@/ui/words/rights-words';
+import { useWords } from '@/ui/words/use-words';
 import { MomentField } from '@/ui/time/moment-field';
 
 type Props = {
-  readonly token: string;
+  /** Of the link that led here; null: the list of what was sent. */
+  readonly token: string | null;
   readonly document: DocumentId;
   readonly sender: string;
   readonly requests: readonly OwnRequest[];
@@ -29,6 +30,7 @@ type Props = {
 export function AskForm(props: Props) {
   const { token, document, sender, requests, onRequests, granted, asking } = props;
   const { isOpen, rights } = asking;
+  const { say } = useWords();
   const [until, setUntil] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -67,7 +69,7 @@ export function AskForm(props: Props) {
   };
 
   return (
-    <section className="stack" aria-label="What you asked for">
+    <section className="stack" aria-label={say('ask.label')}>
       {requests.map((request) => (
         <AskedRequest
           key={request.id}
@@ -76,7 +78,6 @@ export function AskForm(props: Props) {
           onReply={async (words) => {
             onRequests(
               await readerCall<OwnRequest[]>('POST', '/api/v1/reader/requests/reply', {
-                token,
                 document,
                 request: request.id,
                 words,
@@ -92,7 +93,7 @@ export function AskForm(props: Props) {
               asking.begin();
             }}
           >
-            Ask for more, or write
+            {say('ask.begin')}
           </Button>
         </div>
       )}
@@ -109,18 +110,18 @@ export function AskForm(props: Props) {
                   }}
                 />
               }
-              label={`To ${verbList([right])}`}
+              label={say('rights.to', { verb: say(`rights.verbs.${right}`) })}
             />
           ))}
           <MomentField
-            label="Time until"
+            label={say('ask.until')}
             value={until}
             onChange={setUntil}
-            none="Only if you need more time"
+            none={say('ask.untilNone')}
           />
           <TextField
             name="reason"
-            label="Reason or message"
+            label={say('ask.reason')}
             required
             autoFocus
             multiline
@@ -134,9 +135,9 @@ export function AskForm(props: Props) {
           )}
           <div className="row">
             <Button type="submit" variant="contained" disabled={busy}>
-              Send to {sender}
+              {say('ask.send', { sender })}
             </Button>
-            <Button onClick={asking.end}>Cancel</Button>
+            <Button onClick={asking.end}>{say('cancel')}</Button>
           </div>
         </form>
       )}

@@ -4,10 +4,11 @@ import { useState, type SubmitEvent } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { OwnRequest } from '@/contracts/requests';
-import type { RequestState } from '@/core/policy/requests';
+import { isMessage, type RequestState } from '@/core/policy/requests';
 import { sentenceOf } from '@/ui/http/call';
 import { Moment } from '@/ui/time/moment';
-import { askText, requestStateWords } from '@/ui/words/request-words';
+import { useWords } from '@/ui/words/use-words';
+import type { SayReader } from '@/words/reader/reader-words';
 
 const stateClass: Record<RequestState, string> = {
   waiting: 'lamp',
@@ -26,31 +27,40 @@ export function AskedRequest({
 }: {
   readonly request: OwnRequest;
   readonly sender: string;
-  /** @throws CallError */
-  readonly onReply: (words: string) => Promise<void>;
+  /** Null: a question is not answered here. @throws CallError */
+  readonly onReply: ((words: string) => Promise<void>) | null;
 }) {
-  const { until, state, turns, answer } = request;
+  const { state, turns, answer } = request;
+  const { say } = useWords();
   return (
     <div className="stack">
       <p>
-        You {askText(request, true)}
-        {until !== null && (
-          <>
-            {' '}
-            until <Moment at={until} />
-          </>
-        )}
-        : <b className={stateClass[state]}>{requestStateWords[state]}</b>
-        {answer !== '' && <>, “{answer}”</>}
+        {askedWords(say, request)}:{' '}
+        <b className={stateClass[state]}>{say(`ask.states.${state}`)}</b>
+        {answer !== '' && <> {say('ask.answered', { text: answer })}</>}
       </p>
       {turns.map((turn) => (
         <p key={turn.at}>
-          {turn.by === 'staff' ? `${sender} asks` : 'You replied'}: “{turn.text}”
+          {turn.by === 'staff'
+            ? say('ask.asks', { sender, text: turn.text })
+            : say('ask.replied', { text: turn.text })}
         </p>
       ))}
-      {state === 'asked-back' && <ReplyForm sender={sender} onReply={onReply} />}
+      {state === 'asked-back' && onReply !== null && (
+        <ReplyForm sender={sender} onReply={onReply} />
+      )}
     </div>
   );
+}
+
+/** What was asked: a right, more time, both, or nothing but to be heard. */
+function askedWords(say: SayReader, request: OwnRequest) {
+  const { right, until } = request;
+  if (isMessage(request)) return say('ask.message');
+  const end = () => <Moment at={until ?? 0} />;
+  if (right === null) return until === null ? say('ask.time') : say.rich('ask.timeUntil', { end });
+  const verb = say(`rights.verbs.${right}`);
+  return until === null ? say('ask.right', { verb }) : say.rich('ask.rightUntil', { verb, end });
 }
 
 function ReplyForm({
@@ -60,6 +70,7 @@ function ReplyForm({
   readonly sender: string;
   readonly onReply: (words: string) => Promise<void>;
 }) {
+  const { say } = useWords();
   const [words, setWords] = useState('');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -78,7 +89,7 @@ function ReplyForm({
   return (
     <form className="stack" onSubmit={(event) => void send(event)}>
       <TextField
-        label="Your reply"
+        label={say('ask.yourReply')}
         required
         multiline
         value={words}
@@ -94,7 +105,7 @@ function ReplyForm({
       )}
       <div className="row">
         <Button type="submit" variant="contained" disabled={busy || words.trim() === ''}>
-          Reply to {sender}
+          {say('ask.reply', { sender })}
         </Button>
       </div>
     </form>

@@ -1,20 +1,21 @@
 'use client';
 
 import type { OpenResult } from '@/contracts/reader';
-import { NOT_SHOWN } from '@/ui/words/pages-words';
+import { useWords } from '@/ui/words/use-words';
 
 type Opened = OpenResult & { readonly outcome: 'granted' };
 
 /** In the place of pages, where a file has none. */
 export function NotShown({ rights, sender }: Opened) {
+  const { say } = useWords();
   return (
     <main className="pages not-shown">
       <div className="notice stack">
-        <b>{NOT_SHOWN}</b>
+        <b>{say('reading.notShown')}</b>
         <p>
           {rights.keep.granted
-            ? 'Keep a copy, and open it with the program it was made for.'
-            : `${sender.name} did not give it to be kept. Ask for that here, or write to them.`}
+            ? say('reading.notShownKeep')
+            : say('reading.notShownAsk', { sender: sender.name })}
         </p>
       </div>
     </main>

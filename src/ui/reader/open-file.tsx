@@ -1,9 +1,13 @@
 'use client';
 
 import { useState } from 'react';
+import Link from 'next/link';
 import { FileDrop } from '@/ui/files/file-drop';
 import { fileProblem, inspectPicked } from '@/ui/files/read-slice';
-import { Emblem } from '@/ui/shell/emblem';
+import { LanguageChoice } from '@/ui/reader/language-choice';
+import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { Problem } from '@/ui/shell/notice';
+import { useWords } from '@/ui/words/use-words';
 
 /** Where a link leads, when it is one of this service: its path. */
 function pathHere(link: string | null): string | null {
@@ -15,7 +19,8 @@ function pathHere(link: string | null): string | null {
 }
 
 /** Takes a protected file and leads on to where its cover page would. The file stays on this machine. */
-export function OpenFile() {
+export function FileTaker() {
+  const { language, say } = useWords();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [elsewhere, setElsewhere] = useState<string | null>(null);
@@ -30,51 +35,50 @@ export function OpenFile() {
         window.location.assign(path);
         return;
       }
-      if (link === null)
-        setProblem(
-          'This is only the encrypted part. Drop the PDF it came in, or use the link in the message.',
-        );
+      if (link === null) setProblem(say('file.onlyInside'));
       else setElsewhere(new URL(link).host);
     } catch (error) {
-      setProblem(
-        error instanceof TypeError
-          ? 'This file has no link that can be followed.'
-          : fileProblem(error),
-      );
+      // In English it is said what is wrong with the file.
+      const unreadable = language === 'en' ? fileProblem(error) : say('file.unreadable');
+      setProblem(error instanceof TypeError ? say('file.noLink') : unreadable);
     }
     setBusy(false);
   };
   return (
-    <main className="entry">
-      <div className="brand">
-        <Emblem />
-        Embargo
-      </div>
-      <div className="stack loose">
-        <h1>Open a protected file</h1>
-        <p>
-          Drop the file you were sent. You will be asked to prove your email address, and then read
-          it here.
+    <>
+      <FileDrop
+        words={say('file.drop')}
+        choose={say('file.choose')}
+        busy={busy}
+        onFile={(file) => void take(file)}
+      />
+      <Problem words={problem} />
+      {elsewhere !== null && (
+        <p role="alert">
+          {say.rich('file.elsewhere', { host: elsewhere, b: (text) => <b>{text}</b> })}
         </p>
-        <FileDrop
-          words="Drop a protected file here"
-          busy={busy}
-          onFile={(file) => void take(file)}
-        />
-        {problem !== null && (
-          <p role="alert" className="magenta">
-            {problem}
-          </p>
-        )}
-        {elsewhere !== null && (
-          <p role="alert">
-            This file is read somewhere else, at <b>{elsewhere}</b>. Its first page has the link.
-            Follow it only if you know that site.
-          </p>
-        )}
+      )}
+      <p className="quiet">{say('file.stays')}</p>
+    </>
+  );
+}
+
+/** The bare address of the reader, for a browser in which nobody has proven an address. */
+export function OpenFile() {
+  const { say } = useWords();
+  return (
+    <main className="entry">
+      <ReaderBrand />
+      <div className="stack loose">
+        <h1>{say('file.heading')}</h1>
+        <p>{say('file.intro')}</p>
+        <FileTaker />
       </div>
       <hr />
-      <p className="quiet">The file is read in this browser and is not sent anywhere.</p>
+      <p>
+        <Link href="/r/sent">{say('prove.everything')}</Link>
+      </p>
+      <LanguageChoice />
     </main>
   );
 }

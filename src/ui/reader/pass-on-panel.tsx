@@ -1,6 +1,5 @@
 'use client';
 
-import { rightNames } from '@/core/policy/right-names';
 import { bareDomain } from '@/core/policy/address';
 import { useState } from 'react';
 import Button from '@mui/material/Button';
@@ -9,10 +8,11 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import type { OpenResult, PassedOn } from '@/contracts/reader';
 import type { DocumentId } from '@/core/base/ids';
-import type { Right } from '@/core/policy/rights';
+import { RIGHTS, type Right } from '@/core/policy/rights';
 import { sentenceOf } from '@/ui/http/call';
 import { readerCall } from '@/ui/reader/reader-call';
-import { rightsLine } from '@/core/policy/rights-line';
+import { useWords } from '@/ui/words/use-words';
+import type { SayReader } from '@/words/reader/reader-words';
 
 type Props = {
   readonly document: DocumentId;
@@ -24,6 +24,7 @@ type Props = {
 /** Passing a document on: to whom, how much of what one may do, and to whom it went already. */
 export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
   const { passedOn } = opened;
+  const { say } = useWords();
   const [open, setOpen] = useState(false);
   const [address, setAddress] = useState('');
   const [note, setNote] = useState('');
@@ -59,20 +60,27 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
     }
   };
   return (
-    <section className="stack" aria-label="Passing on">
+    <section className="stack" aria-label={say('passOn.heading')}>
       <hr />
-      <h2>Passing on</h2>
+      <h2>{say('passOn.heading')}</h2>
       <p className="quiet">
-        You may pass this on to {left} {passedOn.length > 0 && 'more '}
-        {left === 1 ? 'person' : 'people'}
-        {passOn.domains !== null && ` at ${passOn.domains.map(bareDomain).join(', ')}`}. They get no
-        more than you have, and it ends when yours ends. {opened.sender.name} can see to whom you
-        passed it on.
+        {leftWords(say, {
+          left,
+          isMore: passedOn.length > 0,
+          domains: passOn.domains,
+          sender: opened.sender.name,
+        })}
       </p>
       {passedOn.map((each) => (
         <p key={each.address}>
           {each.address}:{' '}
-          {each.revoked ? <span className="magenta">revoked</span> : rightsLine(each.rights, null)}
+          {each.revoked ? (
+            <span className="magenta">{say('passOn.revoked')}</span>
+          ) : (
+            RIGHTS.filter((right) => each.rights.includes(right))
+              .map((right) => say(`rights.names.${right}`))
+              .join(' · ')
+          )}
         </p>
       ))}
       {!open && left > 0 && (
@@ -82,7 +90,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
               setOpen(true);
             }}
           >
-            Pass it on…
+            {say('passOn.begin')}
           </Button>
         </div>
       )}
@@ -95,7 +103,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
           }}
         >
           <TextField
-            label="Their email address"
+            label={say('passOn.address')}
             type="email"
             required
             value={address}
@@ -119,13 +127,13 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
                       }}
                     />
                   }
-                  label={rightNames[right]}
+                  label={say(`rights.names.${right}`)}
                 />
               ))}
             </div>
           )}
           <TextField
-            label="Note"
+            label={say('passOn.note')}
             multiline
             value={note}
             onChange={(event) => {
@@ -134,7 +142,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
           />
           <div className="row">
             <Button type="submit" variant="contained" disabled={busy}>
-              Pass it on
+              {say('passOn.send')}
             </Button>
             <Button
               variant="text"
@@ -142,7 +150,7 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
                 setOpen(false);
               }}
             >
-              Cancel
+              {say('cancel')}
             </Button>
           </div>
         </form>
@@ -154,4 +162,27 @@ export function PassOnPanel({ document, opened, granted, onPassedOn }: Props) {
       )}
     </section>
   );
+}
+
+/** To how many more it may go, and within which bounds. */
+function leftWords(
+  say: SayReader,
+  {
+    left,
+    isMore,
+    domains,
+    sender,
+  }: {
+    readonly left: number;
+    readonly isMore: boolean;
+    readonly domains: readonly string[] | null;
+    readonly sender: string;
+  },
+): string {
+  if (domains === null) return say(isMore ? 'passOn.leftMore' : 'passOn.left', { left, sender });
+  return say(isMore ? 'passOn.leftMoreAt' : 'passOn.leftAt', {
+    left,
+    sender,
+    domains: domains.map(bareDomain).join(', '),
+  });
 }

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
+import { useWords } from '@/ui/words/use-words';
 
 /** Pages to print, and how many copies are left. */
 export function PrintControl({
@@ -14,19 +15,18 @@ export function PrintControl({
   readonly left: number | null;
   readonly onPrint: (from: number, to: number) => void;
 }) {
+  const { say } = useWords();
   const [from, setFrom] = useState(1);
   const [to, setTo] = useState(pages);
   const whole = (text: string): number =>
     Math.max(1, Math.min(pages, Math.floor(Number(text)) || 1));
   return (
     <div className="stack loose">
-      <h2>
-        Print{left === null ? '' : ` · ${String(left)} more ${left === 1 ? 'copy' : 'copies'}`}
-      </h2>
+      <h2>{left === null ? say('print.heading') : say('print.headingLeft', { count: left })}</h2>
       <div className="row one-row">
         <TextField
           type="number"
-          label="From page"
+          label={say('print.from')}
           value={from}
           onChange={(event) => {
             setFrom(whole(event.target.value));
@@ -34,7 +34,7 @@ export function PrintControl({
         />
         <TextField
           type="number"
-          label="To page"
+          label={say('print.to')}
           value={to}
           onChange={(event) => {
             setTo(whole(event.target.value));
@@ -47,7 +47,7 @@ export function PrintControl({
           onPrint(from, to);
         }}
       >
-        Make a marked copy
+        {say('print.make')}
       </Button>
     </div>
   );

@@ -1,24 +1,30 @@
 'use client';
 
-import { useState, type SubmitEvent } from 'react';
+import { useState, useSyncExternalStore, type ReactNode, type SubmitEvent } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
-import FormControlLabel from '@mui/material/FormControlLabel';
-import Radio from '@mui/material/Radio';
-import RadioGroup from '@mui/material/RadioGroup';
 import TextField from '@mui/material/TextField';
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import { call, sentenceOf } from '@/ui/http/call';
+import { CodeForm } from '@/ui/reader/code-form';
+import { forgetAddress, lastAddress, rememberAddress } from '@/ui/reader/last-address';
 import { makeDeviceKey } from '@/ui/reader/device-key';
-import { Emblem } from '@/ui/shell/emblem';
-import { recordedWords } from '@/ui/words/recorded-words';
+import { LanguageChoice } from '@/ui/reader/language-choice';
+import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { Problem } from '@/ui/shell/notice';
+import { useWords } from '@/ui/words/use-words';
 
-/** Two steps: the address, then the code that was mailed to it. Before the proof nothing is shown of what was sent. */
-export function ProveAddress({ token }: { readonly token: string }) {
-  const [address, setAddress] = useState('');
+const never = () => () => undefined;
+
+/**
+ * Two steps: the address, then the code that was mailed to it. Before the proof nothing is shown of
+ * what was sent. `token`: of the link that was followed; null: to see all that was sent.
+ */
+export function ProveAddress({ token }: { readonly token: string | null }) {
+  const { say } = useWords();
+  const last = useSyncExternalStore(never, lastAddress, () => '');
+  const [typed, setTyped] = useState<string | null>(null);
+  const address = typed ?? last;
   const [minutes, setMinutes] = useState<number | null>(null);
-  const [code, setCode] = useState('');
-  const [kept, setKept] = useState('visit');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
 
@@ -33,135 +39,104 @@ export function ProveAddress({ token }: { readonly token: string }) {
       setBusy(false);
     }
   };
-  const ask = (event: SubmitEvent) => {
-    event.preventDefault();
-    void attempt(async () => {
-      setMinutes(
-        (
-          await call<{ readonly minutes: number }>('POST', '/api/v1/reader/code', {
-            token,
-            address,
-          })
-        ).minutes,
-      );
+  const ask = () =>
+    attempt(async () => {
+      const body = { token, address };
+      const sent = await call<{ readonly minutes: number }>('POST', '/api/v1/reader/code', body);
+      setMinutes(sent.minutes);
     });
-  };
-  const enter = (event: SubmitEvent) => {
-    event.preventDefault();
-    void attempt(async () => {
-      await call('POST', '/api/v1/reader/device', {
-        token,
-        address,
-        code,
-        kept: kept === 'kept',
-        publicKey: await makeDeviceKey(),
-      });
+  const enter = (code: string, kept: boolean) =>
+    attempt(async () => {
+      const publicKey = await makeDeviceKey();
+      await call('POST', '/api/v1/reader/device', { token, address, code, kept, publicKey });
+      if (kept) rememberAddress(address);
+      else forgetAddress();
       window.location.reload();
     });
-  };
-
   return (
     <main className="entry">
-      <div className="brand">
-        <Emblem />
-        Embargo
-      </div>
+      <ReaderBrand />
       {minutes === null ? (
-        <form className="stack loose" onSubmit={ask}>
-          <h1>You were sent a protected document.</h1>
-          <p>
-            Enter the email address the message came to. You will get a six-digit code by email; you
-            need no account.
-          </p>
-          <TextField
-            label="Your email address"
-            type="email"
-            autoComplete="email"
-            required
-            autoFocus
-            value={address}
-            onChange={(event) => {
-              setAddress(event.target.value);
-            }}
-          />
-          {problem !== null && (
-            <p role="alert" className="magenta">
-              {problem}
-            </p>
-          )}
-          <div className="row">
-            <Button type="submit" variant="contained" disabled={busy}>
-              Email me a code
-            </Button>
-          </div>
-        </form>
+        <AddressForm
+          isAll={token === null}
+          address={address}
+          onAddress={setTyped}
+          busy={busy}
+          problem={<Problem words={problem} />}
+          onAsk={() => void ask()}
+        />
       ) : (
-        <form className="stack loose" onSubmit={enter}>
-          <h1>Enter the code</h1>
-          <p>
-            A code is on its way to <b>{address}</b>. It works for {minutes} minutes, in this
-            browser.
-          </p>
-          <TextField
-            label="Code"
-            required
-            autoFocus
-            autoComplete="one-time-code"
-            value={code}
-            onChange={(event) => {
-              setCode(event.target.value);
-            }}
-            slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 9 } }}
-          />
-          <RadioGroup
-            value={kept}
-            onChange={(_event, value) => {
-              setKept(value);
-            }}
-            aria-label="This device"
-          >
-            <FormControlLabel
-              value="visit"
-              control={<Radio size="small" />}
-              label="For this visit only: a borrowed or shared computer"
-            />
-            <FormControlLabel
-              value="kept"
-              control={<Radio size="small" />}
-              label="Remember this device: it is mine, ask again in 60 days"
-            />
-          </RadioGroup>
-          {problem !== null && (
-            <p role="alert" className="magenta">
-              {problem}
-            </p>
-          )}
-          <div className="row">
-            <Button type="submit" variant="contained" disabled={busy}>
-              Continue
-            </Button>
-            <Button
-              onClick={() => {
-                setMinutes(null);
-                setCode('');
-                setProblem(null);
-              }}
-            >
-              Use another email address
-            </Button>
-          </div>
-          <p className="quiet">
-            No code after a minute? Look in your junk mail folder, or ask for another one.
-          </p>
-        </form>
+        <CodeForm
+          isAll={token === null}
+          address={address}
+          minutes={minutes}
+          busy={busy}
+          problem={<Problem words={problem} />}
+          onEnter={(code, kept) => void enter(code, kept)}
+          onAgain={() => void ask()}
+          onOther={() => {
+            setMinutes(null);
+            setProblem(null);
+          }}
+        />
       )}
       <hr />
       <p className="quiet">
-        Were you sent a file instead? <Link href="/r">Open a protected file</Link>
+        {token === null ? (
+          <Link href="/r">{say('file.heading')}</Link>
+        ) : (
+          say.rich('prove.fileInstead', { link: (text) => <Link href="/r">{text}</Link> })
+        )}
       </p>
-      <p className="quiet">
-        Recorded about you: your email address; {recordedWords[DEFAULT_LANGUAGE]}
-      </p>
+      <p className="quiet">{say('recorded.you')}</p>
+      <LanguageChoice />
     </main>
+  );
+}
+
+function AddressForm({
+  isAll,
+  address,
+  onAddress,
+  busy,
+  problem,
+  onAsk,
+}: {
+  readonly isAll: boolean;
+  readonly address: string;
+  readonly onAddress: (address: string) => void;
+  readonly busy: boolean;
+  readonly problem: ReactNode;
+  readonly onAsk: () => void;
+}) {
+  const { say } = useWords();
+  return (
+    <form
+      className="stack loose"
+      onSubmit={(event: SubmitEvent) => {
+        event.preventDefault();
+        onAsk();
+      }}
+    >
+      <h1>{say(isAll ? 'prove.headingAll' : 'prove.heading')}</h1>
+      <p>{say(isAll ? 'prove.introAll' : 'prove.intro')}</p>
+      <TextField
+        label={say('prove.address')}
+        type="email"
+        autoComplete="email"
+        required
+        autoFocus
+        value={address}
+        onChange={({ target }) => {
+          onAddress(target.value);
+        }}
+      />
+      {problem}
+      <div className="row">
+        <Button type="submit" variant="contained" disabled={busy}>
+          {say('prove.send')}
+        </Button>
+      </div>
+    </form>
   );
 }

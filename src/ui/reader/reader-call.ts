@@ -1,4 +1,4 @@
-import { CallError, call, toCallError } from '@/ui/http/call';
+import { call, inLanguage, toCallError, unreachable } from '@/ui/http/call';
 import { RefusedError, type ReadingRefusal } from '@/ui/pages/refused';
 import { proofHeader } from '@/ui/reader/device-key';
 
@@ -25,7 +25,7 @@ export async function readerFetch(
   /** Sent to the end even where the page is left meanwhile. */ keepalive = false,
 ): Promise<Response> {
   const text = body === undefined ? null : JSON.stringify(body);
-  const proof = await proofHeader(method, path, text ?? '');
+  const proof = { ...inLanguage(), ...(await proofHeader(method, path, text ?? '')) };
   const headers = text === null ? proof : { ...proof, 'content-type': 'application/json' };
   return answered(path, { method, signal, keepalive, headers, body: text });
 }
@@ -33,6 +33,7 @@ export async function readerFetch(
 /** Sends a file as it is, signed. @throws RefusedError, CallError */
 export async function readerSend(path: string, file: File): Promise<Response> {
   const headers = {
+    ...inLanguage(),
     ...(await proofHeader('POST', path, '')),
     'content-type': 'application/octet-stream',
   };
@@ -45,11 +46,7 @@ async function answered(path: string, request: RequestInit): Promise<Response> {
     response = await fetch(path, request);
   } catch (cause) {
     if (request.signal?.aborted === true) throw cause;
-    throw new CallError(
-      'The server cannot be reached. Check your connection; this page goes on by itself.',
-      'UNREACHABLE',
-      0,
-    );
+    throw unreachable();
   }
   if (response.ok) return response;
   if (response.status === 403) await throwRefusal(response);

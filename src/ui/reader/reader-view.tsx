@@ -1,8 +1,8 @@
 'use client';
 
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
+import Link from 'next/link';
 import Button from '@mui/material/Button';
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { OwnRevision } from '@/contracts/own-revision';
 import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
@@ -12,6 +12,7 @@ import { CommentsPanel, UnsavedComment } from '@/ui/comments/comments-panel';
 import { PageComments } from '@/ui/comments/page-comments';
 import { DocumentPages } from '@/ui/pages/document-pages';
 import { PageSourceProvider, type TextFor } from '@/ui/pages/page-source';
+import { LanguageChoice } from '@/ui/reader/language-choice';
 import { openSource } from '@/ui/reader/open-source';
 import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
@@ -26,15 +27,15 @@ import { useCovered } from '@/ui/reader/use-covered';
 import { useLive } from '@/ui/reader/use-live';
 import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
 import { Moment } from '@/ui/time/moment';
-import { distanceText } from '@/core/base/moment-text';
-import { refusalWords, withheldWords } from '@/ui/words/reason-words';
-import { verbList } from '@/ui/words/rights-words';
-import { recordedWords } from '@/ui/words/recorded-words';
+import { distanceIn } from '@/core/base/moment-in';
+import { useWords } from '@/ui/words/use-words';
+import { verbsIn } from '@/ui/words/verbs-in';
+import { en } from '@/words/reader/en';
 
 type Opened = OpenResult & { readonly outcome: 'granted' };
 
 function isRefusal(reason: Exclude<ReadingRefusal, 'open-again'>): reason is RefusalReason {
-  return reason in refusalWords[DEFAULT_LANGUAGE];
+  return reason in en.reasons;
 }
 
 /** Offers bytes as a download with the name the server gave them. */
@@ -48,10 +49,6 @@ async function saveResponse(response: Response): Promise<void> {
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);
-}
-
-function about({ title, reference }: Opened): string {
-  return `About ${title} (${reference})`;
 }
 
 type Ended = { readonly reason: RefusalReason; readonly at: number | null };
@@ -69,15 +66,16 @@ type Props = {
 
 /** Whether an open goes on, and what is said about it meanwhile. */
 function useReading({ opened, onOpenAgain, onState }: Props) {
+  const { say } = useWords();
   const [ended, setEnded] = useState<Ended | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const onRefused = useCallback<OnRefused>(
     (reason, at) => {
       if (reason === 'open-again') onOpenAgain();
       else if (isRefusal(reason)) setEnded({ reason, at });
-      else setMessage(`This ${withheldWords[DEFAULT_LANGUAGE][reason]}.`);
+      else setMessage(say(`withheld.now.${reason}`));
     },
-    [onOpenAgain],
+    [onOpenAgain, say],
   );
   // What had ended and was given again is read on, in this very open.
   const onGoesOn = useCallback(
@@ -89,7 +87,7 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
   );
   useLive(opened.licence, opened.until, onRefused, onGoesOn);
   const take = async (path: string, body: unknown, done: (isMarked: boolean) => string) => {
-    setMessage('Being made…');
+    setMessage(say('take.being'));
     try {
       const answer = await readerFetch('POST', path, body, null);
       await saveResponse(answer);
@@ -106,6 +104,7 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
 export function ReaderView(props: Props) {
   const { opened, more, onLeave, onBack } = props;
+  const { say } = useWords();
   const { ended, message, onRefused, take } = useReading(props);
   const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(opened.captureDeterrent);
@@ -145,9 +144,9 @@ export function ReaderView(props: Props) {
               setAsideOpen(!isAsideOpen);
             }}
           >
-            {isAsideOpen ? 'Back to the pages' : 'What you may do'}
+            {isAsideOpen ? say('reading.backToPages') : say('reading.mayDo')}
           </Button>
-          {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
+          {onBack !== null && <Button onClick={onBack}>{say('refusal.back')}</Button>}
         </header>
         {covered && <Covered sender={opened.sender.name} />}
         <Shown
@@ -157,7 +156,7 @@ export function ReaderView(props: Props) {
           onRefused={onRefused}
           over={(page) => <PageComments page={page} comments={comments} />}
           aside={
-            <aside aria-label="What you may do" data-open={isAsideOpen}>
+            <aside aria-label={say('reading.mayDo')} data-open={isAsideOpen}>
               <div className="stack">
                 {message !== null && (
                   <p role="status" className="notice">
@@ -165,10 +164,7 @@ export function ReaderView(props: Props) {
                   </p>
                 )}
                 {opened.readingAids && (
-                  <p className="notice">
-                    {opened.sender.name} switched on reading aids for you: a screen reader can read
-                    the pages.
-                  </p>
+                  <p className="notice">{say('reading.aids', { sender: opened.sender.name })}</p>
                 )}
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
                 {isShown && <CommentsPanel comments={comments} sender={opened.sender.name} />}
@@ -184,7 +180,7 @@ export function ReaderView(props: Props) {
                 />
                 {more}
                 <hr />
-                <About opened={opened} onLeave={onLeave} />
+                <About opened={opened} onLeave={onLeave} onBack={onBack} />
               </div>
             </aside>
           }
@@ -251,60 +247,61 @@ function textFor({ rights, readingAids }: Opened): TextFor {
 
 /** Said before it happens: covering pages without a word would look like a fault. */
 function Announced({ sender }: { readonly sender: string }) {
-  return (
-    <p className="notice">
-      {sender} asked that the pages be covered while another window is in front, and for a moment
-      after a key that takes a picture of the screen.
-    </p>
-  );
+  const { say } = useWords();
+  return <p className="notice">{say('reading.announced', { sender })}</p>;
 }
 
 function Covered({ sender }: { readonly sender: string }) {
+  const { say } = useWords();
   return (
     <p role="status" className="notice covered">
-      Covered while another window is in front. {sender} asked for this. Come back to this window to
-      continue.
+      {say('reading.covered', { sender })}
     </p>
   );
 }
 
 /** What a browser prints of this page: never the pages themselves. */
 function NotOnPaper({ print }: { readonly print: boolean }) {
+  const { say } = useWords();
   return (
     <p className="on-paper-only">
-      {print
-        ? 'This page is not for paper. Choose “Make a marked copy” beside the document, and print that.'
-        : 'This document may be read here, and was not given to be printed.'}
+      {print ? say('reading.notForPaper') : say('reading.notToPrint')}
     </p>
   );
 }
 
 /** What is recorded, whom to write to, and how to leave. */
-function About({ opened, onLeave }: { readonly opened: Opened; readonly onLeave: () => void }) {
+function About({ opened, onLeave, onBack }: Pick<Props, 'opened' | 'onLeave' | 'onBack'>) {
+  const { say } = useWords();
+  const { sender, title, reference } = opened;
+  const subject = say('refusal.mailAbout', { title, reference });
   return (
     <>
-      <h2>What is recorded</h2>
-      <p className="quiet">Your email address; {recordedWords[DEFAULT_LANGUAGE]}</p>
+      <h2>{say('recorded.heading')}</h2>
+      <p className="quiet">{say('recorded.you')}</p>
       <hr />
       <details>
-        <summary>Keys</summary>
+        <summary>{say('reading.keys')}</summary>
         <dl className="keys small">
           {PAGES_KEYS.map(([key, does]) => (
             <div key={key}>
               <dt className="figure">{key}</dt>
-              <dd>{does}</dd>
+              <dd>{say(`pages.keys.${does}`)}</dd>
             </div>
           ))}
         </dl>
       </details>
       <hr />
-      <Button
-        component="a"
-        href={`mailto:${opened.sender.email}?subject=${encodeURIComponent(about(opened))}`}
-      >
-        Write to {opened.sender.name}
+      <Button component="a" href={`mailto:${sender.email}?subject=${encodeURIComponent(subject)}`}>
+        {say('refusal.writeTo', { name: sender.name })}
       </Button>
-      <Button onClick={onLeave}>Sign out on this device</Button>
+      {onBack === null && (
+        <Button component={Link} href="/r/sent">
+          {say('prove.everything')}
+        </Button>
+      )}
+      <Button onClick={onLeave}>{say('sent.signOut')}</Button>
+      <LanguageChoice />
     </>
   );
 }
@@ -312,38 +309,37 @@ function About({ opened, onLeave }: { readonly opened: Opened; readonly onLeave:
 /** What it is, from whom, and what one may do with it until when. */
 function Heading({ opened }: { readonly opened: Opened }) {
   const { title, reference, sender, address, until, rights } = opened;
+  const { language, say } = useWords();
   const granted = RIGHTS.filter((right) => rights[right].granted);
+  const verbs = verbsIn(language, say, granted);
   return (
     <>
       <div>
         <h1>{title}</h1> <span className="figure quiet">{reference}</span>
         <div className="quiet small">
-          from {sender.name}, {sender.organisation} · you are here as {address}
+          {say('reading.from', {
+            sender: sender.name,
+            organisation: sender.organisation,
+            address,
+          })}
         </div>
       </div>
       <span className="gap" />
       <div className="small">
-        You may {verbList(granted)}
-        {until === null ? (
-          ', with no end'
-        ) : (
-          <>
-            , until{' '}
-            <b>
-              <Moment at={until} named />
-            </b>
-            , {distanceText(until, opened.openedAt)}
-          </>
-        )}
+        {until === null
+          ? say('rights.may', { verbs })
+          : say.rich('rights.mayUntilIn', {
+              verbs,
+              distance: distanceIn(until, opened.openedAt, language),
+              end: () => (
+                <b>
+                  <Moment at={until} named />
+                </b>
+              ),
+            })}
       </div>
     </>
   );
-}
-
-function keptText(isMarked: boolean): string {
-  return isMarked
-    ? 'A copy with the watermark was saved on this device.'
-    : 'A copy was saved on this device as the file came, without a watermark.';
 }
 
 /** What one may take along: prints, and a copy. */
@@ -358,6 +354,7 @@ function Taking({
     done: (isMarked: boolean) => string,
   ) => Promise<void>;
 }) {
+  const { say } = useWords();
   const base = `/api/v1/reader/licences/${licence}`;
   return (
     <>
@@ -365,17 +362,19 @@ function Taking({
         <PrintControl
           pages={pages}
           left={rights.print.printsLeft}
-          onPrint={(from, to) =>
-            void take(
-              `${base}/print`,
-              { from, to },
-              () => 'A marked copy was saved. Print it from there.',
-            )
-          }
+          onPrint={(from, to) => void take(`${base}/print`, { from, to }, () => say('print.saved'))}
         />
       )}
       {rights.keep.granted && (
-        <Button onClick={() => void take(`${base}/keep`, {}, keptText)}>Keep a copy</Button>
+        <Button
+          onClick={() =>
+            void take(`${base}/keep`, {}, (isMarked) =>
+              say(isMarked ? 'take.keptMarked' : 'take.keptPlain'),
+            )
+          }
+        >
+          {say('take.keep')}
+        </Button>
       )}
     </>
   );

@@ -1,12 +1,12 @@
 'use client';
 
 import type { ReactNode } from 'react';
+import Link from 'next/link';
 import Button from '@mui/material/Button';
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { RefusalReason } from '@/core/policy/decide';
-import { refusalWords } from '@/ui/words/reason-words';
 import { Moment } from '@/ui/time/moment';
 import { Mark } from '@/ui/marks/mark';
+import { useWords } from '@/ui/words/use-words';
 
 /** Says what happened and what the person can do, and nothing about anybody else. */
 export function Refusal({
@@ -26,35 +26,42 @@ export function Refusal({
   readonly onBack: (() => void) | null;
   /** A way to ask for more, shown where time may help. */ readonly more: ReactNode;
 }) {
-  const words = refusalWords[DEFAULT_LANGUAGE][reason];
+  const { say } = useWords();
   return (
     <main className="blank">
       <div className="stack" role="alert">
         <p className="row magenta">
-          <Mark kind="refused" /> Not opened
+          <Mark kind="refused" /> {say('refusal.notOpened')}
         </p>
-        <h1>{words.title}</h1>
+        <h1>{say(`reasons.${reason}.title`)}</h1>
         {at !== null && (
           <p>
             <Moment at={at} named />
           </p>
         )}
-        <p>{words.next}</p>
+        <p>{say(`reasons.${reason}.next`)}</p>
         <p className="quiet">
-          You are here as <b>{address}</b>.
+          {say.rich('shared.hereAsBold', { address, b: (text) => <b>{text}</b> })}
         </p>
         {reason !== 'not-addressed' && reason !== 'identity-not-proven' && more}
         <div className="row above-10">
           {sender !== null && (
             <Button
               component="a"
-              href={`mailto:${sender.email}?subject=${encodeURIComponent('About the document you sent me')}`}
+              href={`mailto:${sender.email}?subject=${encodeURIComponent(say('refusal.mailSubject'))}`}
             >
-              Write to {sender.name}
+              {say('refusal.writeTo', { name: sender.name })}
             </Button>
           )}
-          <Button onClick={onLeave}>Use another email address</Button>
-          {onBack !== null && <Button onClick={onBack}>Back to the list</Button>}
+          <Button onClick={onLeave}>{say('prove.other')}</Button>
+
+          {onBack === null ? (
+            <Button component={Link} href="/r/sent">
+              {say('prove.everything')}
+            </Button>
+          ) : (
+            <Button onClick={onBack}>{say('refusal.back')}</Button>
+          )}
         </div>
       </div>
     </main>

@@ -12,12 +12,7 @@ import { sendRevision } from '@/ui/reader/send-revision';
 import type { TextEdit } from '@/ui/reader/use-text-edit';
 import { Problem } from '@/ui/shell/notice';
 import { Moment } from '@/ui/time/moment';
-
-const stateWords = {
-  waiting: 'waits for an answer',
-  accepted: 'accepted: it opens now',
-  declined: 'not taken up',
-};
+import { useWords } from '@/ui/words/use-words';
 
 type Props = {
   readonly licence: LicenceId;
@@ -33,23 +28,27 @@ type Props = {
 /** Where a changed file is sent back, and what came of those that were. */
 export function RevisePanel(props: Props) {
   const { may, revisions, edit } = props;
+  const { say } = useWords();
   if (!may && revisions.length === 0) return null;
   return (
-    <section className="stack" aria-label="Changed files">
-      <h2>Changed files</h2>
+    <section className="stack" aria-label={say('revise.heading')}>
+      <h2>{say('revise.heading')}</h2>
       {revisions.map(({ id, fileName, sentAt, state, answer }) => (
         <p key={id}>
           <b>{fileName}</b>{' '}
           <span className="quiet">
-            <Moment at={sentAt} />, {stateWords[state]}
+            {say.rich('revise.sent', {
+              when: () => <Moment at={sentAt} />,
+              state: say(`revise.states.${state}`),
+            })}
           </span>
-          {answer !== '' && <span className="under">“{answer}”</span>}
+          {answer !== '' && <span className="under">{say('ask.answered', { text: answer })}</span>}
         </p>
       ))}
       {may && edit.isOffered && edit.text === null && (
         <div className="row">
           <Button disabled={edit.isBusy} onClick={() => void edit.begin()}>
-            Change the text here
+            {say('revise.changeText')}
           </Button>
         </div>
       )}
@@ -65,13 +64,14 @@ function SendFile({
   onSent,
   onRefused,
 }: Pick<Props, 'licence' | 'sender' | 'onRefused' | 'onSent'>) {
+  const { say } = useWords();
   const picker = useRef<HTMLInputElement>(null);
   const [note, setNote] = useState('');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const send = async (file: File) => {
     if (file.size > MAX_REVISION) {
-      setProblem('This file is larger than 96 MiB, the most that can be sent back here.');
+      setProblem(say('revise.tooLarge'));
       return;
     }
     setBusy(true);
@@ -92,7 +92,7 @@ function SendFile({
         ref={picker}
         type="file"
         hidden
-        aria-label="The changed file"
+        aria-label={say('revise.file')}
         onChange={({ target }) => {
           const [file] = target.files ?? [];
           target.value = '';
@@ -100,7 +100,7 @@ function SendFile({
         }}
       />
       <TextField
-        label="What you changed"
+        label={say('revise.what')}
         multiline
         value={note}
         onChange={({ target }) => {
@@ -110,13 +110,10 @@ function SendFile({
       />
       <div className="row">
         <Button disabled={busy} onClick={() => picker.current?.click()}>
-          {busy ? 'Being sent…' : 'Send a changed file back…'}
+          {busy ? say('revise.being') : say('revise.send')}
         </Button>
       </div>
-      <p className="quiet">
-        {sender} compares it with the document, and accepts or declines it. Nobody else opens it
-        before.
-      </p>
+      <p className="quiet">{say('revise.compared', { sender })}</p>
       {problem !== null && (
         <p role="alert" className="magenta">
           {problem}

@@ -1,13 +1,11 @@
 'use client';
 
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { OpenResult } from '@/contracts/reader';
 import Button from '@mui/material/Button';
 import type { OwnRequest } from '@/contracts/requests';
 import { isOpen } from '@/core/policy/requests';
 import { OFFERED_RIGHTS, type Right } from '@/core/policy/rights';
-import { withheldWords } from '@/ui/words/reason-words';
-import { verbList } from '@/ui/words/rights-words';
+import { useWords } from '@/ui/words/use-words';
 
 type Props = {
   readonly rights: (OpenResult & { outcome: 'granted' })['rights'];
@@ -18,6 +16,7 @@ type Props = {
 
 /** What was not given stays visible, dimmed, with its reason and a way to ask for it. */
 export function RightsPanel({ rights, sender, requests, onAsk }: Props) {
+  const { say } = useWords();
   const isAsked = (right: Right): boolean =>
     requests.some((request) => request.right === right && isOpen(request.state));
   const withheld = OFFERED_RIGHTS.flatMap((right) => {
@@ -28,26 +27,25 @@ export function RightsPanel({ rights, sender, requests, onAsk }: Props) {
   return (
     <>
       <hr />
-      <h2>Not allowed</h2>
+      <h2>{say('withheld.heading')}</h2>
       {withheld.map(({ right, why }) => (
         <div key={right} className="row one-row">
           <p className="quiet" aria-disabled="true">
-            To {verbList([right])} {withheldWords[DEFAULT_LANGUAGE][why]}
-            {why === 'not-given' ? ` by ${sender}` : ''}.
+            {say(`withheld.right.${why}`, { verb: say(`rights.verbs.${right}`), sender })}
           </p>
           <span className="gap" />
           {right !== 'pass-on' && !isAsked(right) && (
             <Button
               size="small"
-              aria-label={`Ask to ${verbList([right])}`}
+              aria-label={say('withheld.askTo', { verb: say(`rights.verbs.${right}`) })}
               onClick={() => {
                 onAsk(right);
               }}
             >
-              Ask
+              {say('withheld.ask')}
             </Button>
           )}
-          {isAsked(right) && <span className="quiet small">asked</span>}
+          {isAsked(right) && <span className="quiet small">{say('withheld.asked')}</span>}
         </div>
       ))}
     </>

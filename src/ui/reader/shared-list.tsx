@@ -1,16 +1,14 @@
 'use client';
 
-import { counted } from '@/core/base/counted';
+import Link from 'next/link';
 import Button from '@mui/material/Button';
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import type { DocumentId } from '@/core/base/ids';
-import type { SharedDocument, SharedWith } from '@/contracts/reader';
-import { Moment } from '@/ui/time/moment';
+import type { SharedWith } from '@/contracts/reader';
+import { LanguageChoice } from '@/ui/reader/language-choice';
+import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { SharedRow } from '@/ui/reader/shared-row';
 import { FormattedText } from '@/ui/words/formatted-text';
-import { refusalWords } from '@/ui/words/reason-words';
-import { verbList } from '@/ui/words/rights-words';
-import { Emblem } from '@/ui/shell/emblem';
-import { pagesText } from '@/ui/words/pages-words';
+import { useWords } from '@/ui/words/use-words';
 
 /** The documents of one dispatch, with what this person may do. */
 export function SharedList({
@@ -22,24 +20,25 @@ export function SharedList({
   readonly onOpen: (id: DocumentId) => void;
   readonly onLeave: () => void;
 }) {
+  const { say } = useWords();
   return (
     <main className="entry shared">
-      <div className="brand">
-        <Emblem />
-        Embargo
-      </div>
+      <ReaderBrand />
       <h1>
-        {shared.sender?.name} of {shared.sender?.organisation} sent you{' '}
-        {counted(shared.documents.length, 'document')}
+        {say('shared.heading', {
+          sender: shared.sender?.name ?? say('theSender'),
+          organisation: shared.sender?.organisation ?? '',
+          count: shared.documents.length,
+        })}
       </h1>
       <p className="quiet above-6">
-        You are here as {shared.address}.{' '}
+        {say('shared.hereAs', { address: shared.address })}{' '}
         <Button variant="text" onClick={onLeave}>
-          Use another email address
+          {say('prove.other')}
         </Button>
       </p>
       {shared.note !== '' && (
-        <div className="note">
+        <div className="note" dir="auto">
           <FormattedText text={shared.note} />
         </div>
       )}
@@ -54,58 +53,10 @@ export function SharedList({
           />
         ))}
       </ul>
+      <p className="quiet above-10">
+        <Link href="/r/sent">{say('shared.whole')}</Link>
+      </p>
+      <LanguageChoice />
     </main>
-  );
-}
-
-/** How often it can still be opened, said before one is spent. */
-function leftWords(opens: number): string {
-  if (opens === 1) return 'you can open it once more';
-  return `you can open it ${String(opens)} more times`;
-}
-
-function SharedRow({
-  document,
-  onOpen,
-}: {
-  readonly document: SharedDocument;
-  readonly onOpen: () => void;
-}) {
-  const { state } = document;
-  return (
-    <li className="row">
-      <div>
-        <b>{document.title}</b> <span className="figure quiet">{document.reference}</span>
-        <br />
-        {state.open ? (
-          <span className="quiet">
-            You may {verbList(state.rights)}
-            {state.until === null ? (
-              ', with no end'
-            ) : (
-              <>
-                {' '}
-                until <Moment at={state.until} named />
-              </>
-            )}{' '}
-            · {pagesText(document.pages)}
-            {state.opensLeft !== null && (
-              <span className="lamp"> · {leftWords(state.opensLeft)}</span>
-            )}
-          </span>
-        ) : (
-          <span className="magenta">
-            {refusalWords[DEFAULT_LANGUAGE][state.reason].title}
-            {state.at !== null && (
-              <>
-                {' '}
-                <Moment at={state.at} named />
-              </>
-            )}
-          </span>
-        )}
-      </div>
-      <Button onClick={onOpen}>{state.open ? 'Read' : 'Ask for it'}</Button>
-    </li>
   );
 }

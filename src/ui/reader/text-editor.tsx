@@ -5,16 +5,18 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { Problem } from '@/ui/shell/notice';
 import type { TextEdit } from '@/ui/reader/use-text-edit';
+import { useWords } from '@/ui/words/use-words';
 
 /** A text that is being changed, in the place of its pages. */
 export function TextEditor({ edit, sender }: { readonly edit: TextEdit; readonly sender: string }) {
+  const { say } = useWords();
   const [note, setNote] = useState('');
   const { text, isBusy, isChanged, problem } = edit;
   if (text === null) return null;
   return (
-    <main className="text-editor stack" aria-label="The text">
+    <main className="text-editor stack" aria-label={say('revise.text')}>
       <textarea
-        aria-label="The text that you change"
+        aria-label={say('revise.textChanged')}
         value={text}
         spellCheck={false}
         onChange={({ target }) => {
@@ -23,7 +25,7 @@ export function TextEditor({ edit, sender }: { readonly edit: TextEdit; readonly
       />
       <Problem words={problem} />
       <TextField
-        label="What you changed"
+        label={say('revise.what')}
         value={note}
         onChange={({ target }) => {
           setNote(target.value);
@@ -37,27 +39,28 @@ export function TextEditor({ edit, sender }: { readonly edit: TextEdit; readonly
           disabled={isBusy || !isChanged}
           onClick={() => void edit.send(note)}
         >
-          {isBusy ? 'Being sent…' : 'Send the change'}
+          {isBusy ? say('revise.being') : say('revise.sendText')}
         </Button>
         <Button className="nowrap" disabled={isBusy} onClick={edit.discard}>
-          {isChanged ? 'Discard the change' : 'Back to the pages'}
+          {isChanged ? say('revise.discard') : say('reading.backToPages')}
         </Button>
       </div>
-      <p className="quiet">{sender} compares it with the document, and accepts or declines it.</p>
+      <p className="quiet">{say('revise.comparedText', { sender })}</p>
     </main>
   );
 }
 
 /** What was being changed when access ended: it was not sent, and is not lost. */
 export function UnsentText({ edit }: { readonly edit: TextEdit }) {
+  const { say } = useWords();
   if (edit.text === null || !edit.isChanged) return null;
   return (
     <TextField
-      label="The text as you changed it"
+      label={say('revise.unsent')}
       multiline
       maxRows={12}
       value={edit.text}
-      helperText="It was not sent. Copy it from here."
+      helperText={say('revise.unsentHint')}
       slotProps={{ htmlInput: { readOnly: true } }}
     />
   );

@@ -9,6 +9,7 @@ import { sentenceOf } from '@/ui/http/call';
 import { RefusedError, type OnRefused } from '@/ui/pages/refused';
 import { readerFetch } from '@/ui/reader/reader-call';
 import { sendRevision } from '@/ui/reader/send-revision';
+import { useWords } from '@/ui/words/use-words';
 
 type Opened = OpenResult & { readonly outcome: 'granted' };
 
@@ -41,6 +42,7 @@ export function useTextEdit(
   onRefused: OnRefused,
   onSent: (revisions: readonly OwnRevision[]) => void,
 ): TextEdit {
+  const { say } = useWords();
   const [text, setText] = useState<string | null>(null);
   const [original, setOriginal] = useState('');
   const [isBusy, setBusy] = useState(false);
@@ -73,9 +75,7 @@ export function useTextEdit(
         const answer = await readerFetch('POST', path, {}, null);
         const bytes = new Uint8Array(await answer.arrayBuffer());
         if (bytes.length > MOST_BYTES) {
-          setProblem(
-            'This text is larger than 2 MiB. Keep a copy, and send the changed file back.',
-          );
+          setProblem(say('revise.textTooLarge'));
           return;
         }
         const found = decodeText(bytes);

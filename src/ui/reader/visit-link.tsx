@@ -2,17 +2,17 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import { call, sentenceOf } from '@/ui/http/call';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { Emblem } from '@/ui/shell/emblem';
-import { recordedWords } from '@/ui/words/recorded-words';
+import { useWords } from '@/ui/words/use-words';
 
 /**
  * A link that asks nobody who they are: one click, since a machine that follows links must not
  * count as somebody reading.
  */
 export function VisitLink({ token }: { readonly token: string }) {
+  const { say } = useWords();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const go = async () => {
@@ -32,8 +32,8 @@ export function VisitLink({ token }: { readonly token: string }) {
         Embargo
       </div>
       <div className="stack loose">
-        <h1>Anyone with this link can read what is here.</h1>
-        <p>You are not asked who you are.</p>
+        <h1>{say('visit.heading')}</h1>
+        <p>{say('visit.notAsked')}</p>
         {problem !== null && (
           <p role="alert" className="magenta">
             {problem}
@@ -41,12 +41,12 @@ export function VisitLink({ token }: { readonly token: string }) {
         )}
         <div className="row">
           <Button variant="contained" disabled={busy} onClick={() => void go()}>
-            Read it
+            {say('visit.read')}
           </Button>
         </div>
       </div>
       <hr />
-      <p className="quiet">Recorded about you: {recordedWords[DEFAULT_LANGUAGE]}</p>
+      <p className="quiet">{say('recorded.visitor')}</p>
     </main>
   );
 }

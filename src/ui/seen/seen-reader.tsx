@@ -2,14 +2,13 @@
 
 import { useMemo, type ReactNode } from 'react';
 import type { SeenAs } from '@/contracts/explain';
-import { DEFAULT_LANGUAGE } from '@/core/base/languages';
 import { DocumentPages } from '@/ui/pages/document-pages';
 import { PageSourceProvider } from '@/ui/pages/page-source';
 import { checkSource } from '@/ui/seen/check-source';
 import { RightsFound } from '@/ui/why/why-panel';
 import { Mark } from '@/ui/marks/mark';
 import { Moment } from '@/ui/time/moment';
-import { refusalWords } from '@/ui/words/reason-words';
+import { en } from '@/words/reader/en';
 
 type Props = Pick<SeenAs, 'explained' | 'document' | 'person' | 'watermark'> & {
   readonly at: number | null;
@@ -90,7 +89,7 @@ function Reasons({ explained, otherCase }: Pick<Props, 'explained' | 'otherCase'
 
 /** The refusal that they would be shown. */
 function Refused({ explained: { reason } }: Pick<Props, 'explained'>) {
-  const words = refusalWords[DEFAULT_LANGUAGE][reason ?? 'not-addressed'];
+  const words = en.reasons[reason ?? 'not-addressed'];
   return (
     <div className="blank">
       <div className="stack">

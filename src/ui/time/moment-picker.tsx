@@ -6,6 +6,7 @@ import { PickerFrame } from '@/ui/time/picker-frame';
 import { pickerField, pickerSlots } from '@/ui/time/picker-parts';
 import { useHalfTyped } from '@/ui/time/use-half-typed';
 import { useZone } from '@/ui/time/use-zone';
+import { useWords } from '@/ui/words/use-words';
 
 /** A moment as it is typed or picked: `17 Dec 2026 09:00`, in the zone of the person at the screen. */
 export default function MomentPicker({
@@ -17,6 +18,7 @@ export default function MomentPicker({
   required = false,
 }: MomentFieldProps) {
   const zone = useZone();
+  const { language, say } = useWords();
   const field = useHalfTyped(value === null ? null : dayjs(value), (next) => {
     onChange(next === null ? null : next.startOf('minute').valueOf());
   });
@@ -28,7 +30,7 @@ export default function MomentPicker({
         label={label}
         value={field.value}
         onChange={field.onChange}
-        format="D MMM YYYY HH:mm"
+        format={language === 'ja' ? 'YYYY/M/D HH:mm' : 'D MMM YYYY HH:mm'}
         ampm={false}
         timeSteps={{ minutes: 15 }}
         slots={pickerSlots}
@@ -37,7 +39,7 @@ export default function MomentPicker({
             ...pickerField,
             required,
             error: field.isHalf,
-            helperText: field.isHalf ? 'Day, month, year and time, or nothing' : (hint ?? named),
+            helperText: field.isHalf ? say('moment.half') : (hint ?? named),
           },
           field: {
             clearable: !required,

@@ -1,7 +1,9 @@
 'use client';
 
 import { useZone } from '@/ui/time/use-zone';
-import { momentText, zoneName } from '@/core/base/moment-text';
+import { zoneName } from '@/core/base/moment-text';
+import { momentIn } from '@/core/base/moment-in';
+import { useWords } from '@/ui/words/use-words';
 
 /**
  * A moment in the zone of the person at the screen; the zone stands in the tooltip, and beside it
@@ -17,13 +19,15 @@ export function Moment({
   readonly brief?: boolean;
 }) {
   const zone = useZone();
+  const { language } = useWords();
+  const text = momentIn(at, zone, language);
   return (
     <time
       className="figure"
       dateTime={new Date(at).toISOString()}
-      title={brief ? `${momentText(at, zone)} ${zone}` : zone}
+      title={brief ? `${text} ${zone}` : zone}
     >
-      {brief ? momentText(at, zone).replace(/ \d{4} /, ' ') : momentText(at, zone)}
+      {brief ? text.replace(/ \d{4} /, ' ') : text}
       {named ? ` ${zoneName(at, zone)}` : ''}
     </time>
   );

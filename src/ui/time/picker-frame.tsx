@@ -1,9 +1,14 @@
 import type { FocusEventHandler, ReactNode } from 'react';
 import 'dayjs/locale/en-gb';
+import 'dayjs/locale/de';
+import 'dayjs/locale/es';
+import 'dayjs/locale/fr';
+import 'dayjs/locale/ja';
 import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
-import { pickerText } from '@/ui/time/picker-parts';
 import { useSeparators } from '@/ui/time/use-separators';
+import { localeOf } from '@/words/reader/reader-words';
+import { useWords } from '@/ui/words/use-words';
 
 /** What every picker stands in: weeks from Monday on, our words, and separators that go on. */
 export function PickerFrame({
@@ -16,12 +21,21 @@ export function PickerFrame({
   readonly children: ReactNode;
 }) {
   const goOn = useSeparators();
+  const { language, say } = useWords();
+  const emptySections = {
+    fieldDayPlaceholder: () => say('moment.day'),
+    fieldMonthPlaceholder: () => say('moment.month'),
+    fieldYearPlaceholder: () => say('moment.year'),
+    fieldHoursPlaceholder: () => say('moment.hours'),
+    fieldMinutesPlaceholder: () => say('moment.minutes'),
+    okButtonLabel: say('moment.set'),
+  };
   return (
     <div className={className} onKeyDownCapture={goOn} onBlur={onBlur}>
       <LocalizationProvider
         dateAdapter={AdapterDayjs}
-        adapterLocale="en-gb"
-        localeText={pickerText}
+        adapterLocale={localeOf(language).toLowerCase()}
+        localeText={emptySections}
       >
         {children}
       </LocalizationProvider>

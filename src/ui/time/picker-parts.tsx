@@ -33,13 +33,3 @@ export const pickerField = {
   fullWidth: true,
   slotProps: { inputLabel: { shrink: true } },
 } as const;
-
-/** What stands in a section that is empty. */
-export const pickerText = {
-  fieldDayPlaceholder: () => 'day',
-  fieldMonthPlaceholder: () => 'month',
-  fieldYearPlaceholder: () => 'year',
-  fieldHoursPlaceholder: () => 'hh',
-  fieldMinutesPlaceholder: () => 'mm',
-  okButtonLabel: 'Set',
-};

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { mayPass, useAnotherTry } from '@/ui/pages/use-another-try';
 import { pagePreview } from '@/ui/watermark/page-preview';
 
 const WAIT = 350;
@@ -15,6 +16,7 @@ export function PreviewPicture({
 }) {
   const [picture, setPicture] = useState<string | null>(null);
   const [failed, setFailed] = useState(false);
+  const { attempt, fail } = useAnotherTry();
   const asked = JSON.stringify(request);
   useEffect(() => {
     let current = true;
@@ -28,8 +30,10 @@ export function PreviewPicture({
             setFailed(false);
           } else URL.revokeObjectURL(made);
         },
-        () => {
-          if (current) setFailed(true);
+        (error: unknown) => {
+          if (!current) return;
+          setFailed(true);
+          if (mayPass(error)) fail();
         },
       );
     }, WAIT);
@@ -38,7 +42,7 @@ export function PreviewPicture({
       clearTimeout(timer);
       if (address !== null) URL.revokeObjectURL(address);
     };
-  }, [asked]);
+  }, [asked, attempt, fail]);
   if (failed) return <p className="quiet">The page cannot be shown here.</p>;
   return (
     <div className="first-page">

@@ -1,4 +1,5 @@
 import { counted } from '@/core/base/counted';
+import { en } from '@/words/reader/en';
 
 /** How many pages a document has; of one that has none, what can be done with it. */
 export function pagesText(pages: number): string {
@@ -6,4 +7,4 @@ export function pagesText(pages: number): string {
 }
 
 /** Why nothing of a file is shown. */
-export const NOT_SHOWN = 'Files of this kind cannot be shown as pages.';
+export const NOT_SHOWN = en.reading.notShown;

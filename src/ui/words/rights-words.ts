@@ -1,16 +1,6 @@
 import { listed } from '@/core/base/listed';
 import type { OFFERED_RIGHTS, Right } from '@/core/policy/rights';
-
-/** What a person may do: `You may read and print`. */
-const verbs: Record<Right, string> = {
-  read: 'read',
-  comment: 'comment',
-  copy: 'copy text',
-  print: 'print',
-  revise: 'send a revised file',
-  keep: 'keep a copy',
-  'pass-on': 'pass it on',
-};
+import { en } from '@/words/reader/en';
 
 export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
   read: 'See the pages. Held by the server: it sends only marked pictures of pages.',
@@ -27,5 +17,5 @@ export const rightHints: Record<(typeof OFFERED_RIGHTS)[number], string> = {
 
 /** `read and print`, `read, copy text and print`. */
 export function verbList(rights: readonly Right[]): string {
-  return listed(rights.map((right) => verbs[right]));
+  return listed(rights.map((right) => en.rights.verbs[right]));
 }

@@ -483,7 +483,7 @@ CREATE TABLE `rules` (
 --> statement-breakpoint
 CREATE TABLE `challenges` (
 	`id` text PRIMARY KEY NOT NULL,
-	`link_id` text NOT NULL,
+	`link_id` text,
 	`address` text NOT NULL,
 	`code_mac` text NOT NULL,
 	`browser_hash` text NOT NULL,
@@ -521,6 +521,7 @@ CREATE TABLE `devices` (
 	`address` text NOT NULL,
 	`recipient_id` text,
 	`label` text NOT NULL,
+	`name` text,
 	`kept` integer NOT NULL,
 	`token_hash` text NOT NULL,
 	`public_key` text NOT NULL,

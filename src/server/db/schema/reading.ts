@@ -36,9 +36,9 @@ export const challenges = sqliteTable(
   'challenges',
   {
     id: text().$type<Id<'challenge'>>().primaryKey(),
+    /** By which link it was asked for; null: by none, to see what was sent to the address. */
     linkId: text()
       .$type<LinkId>()
-      .notNull()
       .references(() => links.id),
     address: text().notNull(),
     codeMac: text().notNull(),
@@ -59,6 +59,8 @@ export const devices = sqliteTable('devices', {
     .$type<RecipientId>()
     .references(() => recipients.id),
   label: text().notNull(),
+  /** What the person calls it; null: what it is. */
+  name: text(),
   kept: integer({ mode: 'boolean' }).notNull(),
   tokenHash: text().notNull().unique(),
   /** Public half of the browser's own signing key (JWK), which every page request is signed with. */

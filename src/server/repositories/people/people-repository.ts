@@ -1,16 +1,5 @@
 import 'server-only';
-import {
-  and,
-  count,
-  countDistinct,
-  desc,
-  eq,
-  gt,
-  inArray,
-  isNull,
-  sql,
-  type SQL,
-} from 'drizzle-orm';
+import { and, count, countDistinct, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type {
   DispatchId,
   DocumentId,
@@ -23,7 +12,6 @@ import { addressOfGroup, type AddresseeKind } from '@/core/policy/addressee';
 import type { Scope } from '@/core/policy/scope';
 import type { Reading, Transaction } from '@/server/db/database';
 import type { GrantRecord } from '@/server/repositories/access/grant-reader';
-import { devices } from '@/server/db/schema/reading';
 import { ledgerEntries } from '@/server/db/schema/ledger';
 import { recipients } from '@/server/db/schema/people';
 import type { PeopleOrder } from '@/core/base/order';
@@ -220,20 +208,6 @@ export async function setBlocked(
 /** Notes that somebody has left; they are blocked by it. */
 export async function setLeft(tx: Transaction, id: RecipientId, now: number): Promise<void> {
   await tx.update(recipients).set({ blocked: true, leftAt: now }).where(eq(recipients.id, id));
-}
-
-export async function devicesOf(db: Reading, address: string, now: number) {
-  return db
-    .select({
-      id: devices.id,
-      label: devices.label,
-      kept: devices.kept,
-      since: devices.createdAt,
-      until: devices.expiresAt,
-    })
-    .from(devices)
-    .where(and(eq(devices.address, address), isNull(devices.endedAt), gt(devices.expiresAt, now)))
-    .orderBy(desc(devices.createdAt));
 }
 
 export async function refusalsOfPerson(db: Reading, id: RecipientId): Promise<number> {

@@ -84,7 +84,7 @@ export async function documentsCarried(db: Reading, dispatch: DispatchId): Promi
 }
 
 /** Grants of anyone who has this address: their own, and those of everyone at its domain. */
-function forAddress(db: Reading | Transaction, address: string): SQL {
+export function forAddress(db: Reading | Transaction, address: string): SQL {
   return inArray(
     grants.recipientId,
     db
@@ -134,7 +134,7 @@ export async function insertChallenge(
 /** The newest unused challenge for this browser and address, still within its time. */
 export async function findChallenge(
   db: Reading | Transaction,
-  link: LinkId,
+  link: LinkId | null,
   address: string,
   browserHash: string,
   now: number,
@@ -144,7 +144,7 @@ export async function findChallenge(
     .from(challenges)
     .where(
       and(
-        eq(challenges.linkId, link),
+        link === null ? isNull(challenges.linkId) : eq(challenges.linkId, link),
         eq(challenges.address, address),
         eq(challenges.browserHash, browserHash),
         isNull(challenges.usedAt),

@@ -4,7 +4,7 @@ import { bareDomain, domainOf } from '@/core/policy/address';
 import { passOnRefusal, passedOnTerms, type PassOnHeld } from '@/core/policy/passing-on';
 import { RIGHTS, type Terms } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { passedOnSubject } from '@/server/mail/subjects';
 import { mailTitles, type Titled } from '@/server/services/base/mail-titles';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
@@ -187,7 +187,7 @@ async function mailAbout(
   tx: Transaction,
   { giver, person, document, grant, note, url }: Passed,
 ): Promise<ReturnType<typeof dispatchMail>> {
-  const language = mailLanguage(person.language);
+  const language = languageOf(person.language);
   const title = (await mailTitles(tx))(document, language);
   const dispatch = await findDispatch(tx, grant.dispatchId);
   const organisation = await findOrganisation(tx);

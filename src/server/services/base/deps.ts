@@ -1,6 +1,7 @@
 import 'server-only';
 import type { Moment } from '@/core/base/time';
 import type { RandomSource } from '@/core/base/random';
+import type { Language } from '@/core/base/languages';
 import type { DeviceId, RecipientId, StaffId } from '@/core/base/ids';
 import type { Role } from '@/core/policy/permissions';
 import type { Covers } from '@/server/covers/covers';
@@ -101,5 +102,7 @@ export type ReaderActor = {
 export type StrangerActor = {
   readonly kind: 'stranger';
   readonly browser: string;
+  /** The language of the page that asks, or that their browser prefers; null: none of ours. */
+  readonly language: Language | null;
   readonly from: Origin;
 };

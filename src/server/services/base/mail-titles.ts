@@ -1,5 +1,5 @@
 import 'server-only';
-import type { MailLanguage } from '@/core/base/languages';
+import type { Language } from '@/core/base/languages';
 import type { Reading, Transaction } from '@/server/db/database';
 import { listMarkings } from '@/server/repositories/documents/filing-repository';
 import { hiddenTitle } from '@/server/mail/subjects';
@@ -15,7 +15,7 @@ export type Titled = {
 /** What documents are called in mail: those whose marking hides titles, by their reference alone. */
 export async function mailTitles(
   db: Reading | Transaction,
-): Promise<(document: Titled, language: MailLanguage) => string> {
+): Promise<(document: Titled, language: Language) => string> {
   const hiding = new Set(
     (await listMarkings(db)).filter(({ hidesTitles }) => hidesTitles).map(({ id }) => id),
   );

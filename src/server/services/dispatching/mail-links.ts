@@ -9,7 +9,7 @@ import { type MailAgainInput } from '@/contracts/dispatch';
 import type { Reading, Transaction } from '@/server/db/database';
 import { fillFields } from '@/core/message/fields';
 import { dispatchMail, endsWords } from '@/server/mail/dispatch-mail';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { mailTitles } from '@/server/services/base/mail-titles';
 import { linksToMail } from '@/server/services/dispatching/change-link';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
@@ -87,7 +87,7 @@ export async function mailMaker(
         underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
     );
     const zone = person.zone ?? organisation?.zone ?? 'UTC';
-    const language = mailLanguage(person.language);
+    const language = languageOf(person.language);
     const titles = theirs.map((document) => titleOf(document, language));
     const mail = dispatchMail({
       senderName: actor.name,

@@ -1,5 +1,5 @@
 import 'server-only';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import type { MailPreview, PreviewMailInput } from '@/contracts/message';
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
@@ -29,7 +29,7 @@ export async function previewMail(
     '…',
   );
   return {
-    language: mailLanguage(known?.language ?? null),
+    language: languageOf(known?.language ?? null),
     subject,
     parts: parts.map((part) =>
       typeof part === 'string' ? { text: part, note: false } : { text: part.note, note: true },

@@ -10,7 +10,7 @@ import { documentsEnding, senderOf } from '@/server/repositories/mailing/notice-
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import { linkOf } from '@/server/repositories/reading/reader-repository';
 import { findSetting, putSetting } from '@/server/repositories/staff/settings-repository';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { mailTitles, type Titled } from '@/server/services/base/mail-titles';
 import type { Deps } from '@/server/services/base/deps';
 import { reachedWithout } from '@/server/services/access/reach-now';
@@ -69,7 +69,7 @@ async function mailOf(deps: Deps, ends: readonly End[], now: number): Promise<Ma
   const token = await linkOf(db, dispatch, person.id);
   if (token === null) return null;
   const organisation = await findOrganisation(db);
-  const language = mailLanguage(person.language);
+  const language = languageOf(person.language);
   const titleOf = await mailTitles(db);
   const mail = endSoonMail({
     senderName: await senderOf(db, dispatch),

@@ -15,7 +15,6 @@ import type { Transaction } from '@/server/db/database';
 import {
   changePersonRow,
   countPeople,
-  devicesOf,
   findByOwnId,
   findPerson,
   listPeopleRows,
@@ -25,6 +24,7 @@ import {
 } from '@/server/repositories/people/people-repository';
 import { groupsOf, listGroups } from '@/server/repositories/people/group-repository';
 import { otherAddresses } from '@/server/repositories/people/same-person-repository';
+import { devicesOfAddress } from '@/server/repositories/reading/sent-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { grantRows } from '@/server/services/access/grant-rows';
@@ -89,7 +89,7 @@ export async function viewPerson(
       grantRows(deps, actor, { widerThan: id }),
       documentsReached(deps, row),
       otherAddresses(deps.db.read, id),
-      devicesOf(deps.db.read, row.address, now),
+      devicesOfAddress(deps.db.read, row.address, now),
       refusalsOfPerson(deps.db.read, id),
       triesByTheirLinks(deps.db.read, id),
     ]);

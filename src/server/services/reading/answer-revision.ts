@@ -1,5 +1,5 @@
 import 'server-only';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { newId, type DocumentId } from '@/core/base/ids';
 import type { AnswerRevisionInput, Revisions, TellInput } from '@/contracts/revisions';
 import type { Transaction } from '@/server/db/database';
@@ -73,7 +73,7 @@ async function tellReviser(
   { row, link, accept, words }: AnswerRevisionInput & { readonly row: Row; readonly link: string },
 ): Promise<void> {
   const { recipient, document } = row;
-  const language = mailLanguage(recipient.language);
+  const language = languageOf(recipient.language);
   const titleOf = await mailTitles(tx);
   const now = deps.clock.now();
   await queueMail(tx, [
@@ -173,7 +173,7 @@ export async function tellOfVersion(
     await queueMail(
       tx,
       people.map((person) => {
-        const language = mailLanguage(person.language);
+        const language = languageOf(person.language);
         return {
           id: newId('message', deps.random),
           toAddress: person.address,

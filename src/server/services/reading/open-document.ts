@@ -1,12 +1,6 @@
 import 'server-only';
 import { isAppError } from '@/core/base/errors';
-import {
-  newId,
-  type DispatchId,
-  type DocumentId,
-  type GrantId,
-  type RecipientId,
-} from '@/core/base/ids';
+import { newId, type DispatchId, type DocumentId, type GrantId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
 import type { Details } from '@/core/ledger/details';
 import type { Decision, RefusalReason } from '@/core/policy/decide';
@@ -22,8 +16,6 @@ import { findDocument } from '@/server/repositories/documents/document-repositor
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import {
   carries,
-  endDevice,
-  findLink,
   findRecipientByAddress,
   insertLicence,
   openLicences,
@@ -39,13 +31,13 @@ import { defaultsFinder } from '@/server/services/policy/manage-defaults';
 import { ownRequests } from '@/server/services/requests/ask-for-more';
 import { actorOf, record, whereabouts } from '@/server/services/base/record';
 import { ownGrant } from '@/server/services/access/wider-access';
+import { wayTo, type Way } from '@/server/services/reading/way-here';
 import { openState } from '@/server/services/reading/open-state';
 import { payloadKeyOf, sealedPages } from '@/server/services/documents/sealed-source';
 
 /** How long one open can go on before it is decided anew: turning pages inside it is not another open. */
 const OPEN_LASTS = 12 * HOUR;
 
-type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
 type Granted = Decision & { readonly outcome: 'granted' };
 type RefusedOpen = {
   readonly reason: RefusalReason;
@@ -66,20 +58,11 @@ type Opening =
   | Issued
   | { readonly outcome: 'refused'; readonly reason: RefusalReason; readonly at: number | null };
 
-/** Whose link this is, where it is not the asker's own: a link that was forwarded can be followed by it. */
-export function linkOfAnother(
-  { link, kind, addressee }: Link,
-  actor: Pick<ReaderActor, 'address'>,
-): RecipientId | null {
-  return kind === 'person' && addressee !== actor.address ? link.recipientId : null;
-}
-
 /** By which link somebody came: the dispatch it is of, where that is another one, and whose it is. */
-function wayOf(link: Link, actor: ReaderActor, dispatch: DispatchId): Details['document.opened'] {
-  const linkOf = linkOfAnother(link, actor);
+function aboutWay(way: Way, dispatch: DispatchId | null): Details['document.opened'] {
   return {
-    ...(dispatch === link.dispatch.id ? {} : { via: link.dispatch.id }),
-    ...(linkOf === null ? {} : { linkOf }),
+    ...(way.dispatch === null || dispatch === way.dispatch ? {} : { via: way.dispatch }),
+    ...(way.linkOf === null ? {} : { linkOf: way.linkOf }),
   };
 }
 
@@ -91,11 +74,11 @@ export async function recordRefusal(
   deps: Deps,
   tx: Transaction,
   actor: ReaderActor,
-  link: Link,
+  way: Way,
   { reason, document, source = null }: RefusedOpen,
 ): Promise<void> {
   const recipient = await findRecipientByAddress(tx, actor.address);
-  const dispatch = (await dispatchOf(tx, source?.grant)) ?? link.dispatch.id;
+  const dispatch = (await dispatchOf(tx, source?.grant)) ?? way.dispatch;
   const rule = source?.grant ?? source?.level;
   await record(deps, tx, {
     action: 'document.opened',
@@ -103,14 +86,19 @@ export async function recordRefusal(
     reason,
     actor: actorOf({ ...actor, recipient: recipient?.id ?? null }),
     occurredAt: deps.clock.now(),
-    dispatch,
     device: actor.device,
     ...(rule === undefined ? {} : { rule }),
-    ...(document === null ? {} : { document }),
-    ...(recipient === null ? {} : { recipient: recipient.id }),
-    details: wayOf(link, actor, dispatch),
+    ...named({ dispatch, document, recipient: recipient?.id ?? null }),
+    details: aboutWay(way, dispatch),
     personal: { address: actor.address, ...whereabouts(deps, actor.from) },
   });
+}
+
+/** What an entry names, without what there is not. */
+function named<T extends object>(names: T): { [K in keyof T]?: NonNullable<T[K]> } {
+  return Object.fromEntries(Object.entries(names).filter(([, name]) => name !== null)) as {
+    [K in keyof T]?: NonNullable<T[K]>;
+  };
 }
 
 function network(text: string): string {
@@ -179,15 +167,14 @@ async function openIn(
   deps: Deps,
   tx: Transaction,
   actor: ReaderActor,
-  link: Link,
+  way: Way,
   documentId: DocumentId,
 ): Promise<Opening> {
   // A link leads to what its dispatch carries, and to nothing else.
-  const found = (await carries(tx, link.dispatch.id, documentId))
-    ? await findDocument(tx, documentId)
-    : null;
+  const leads = way.dispatch !== null && (await carries(tx, way.dispatch, documentId));
+  const found = leads ? await findDocument(tx, documentId) : null;
   if (found === null) {
-    await recordRefusal(deps, tx, actor, link, { reason: 'not-addressed', document: null });
+    await recordRefusal(deps, tx, actor, way, { reason: 'not-addressed', document: null });
     return { outcome: 'refused', reason: 'not-addressed', at: null };
   }
   const again = await takenUpAgain(deps, tx, actor, documentId, found.version.id);
@@ -195,10 +182,10 @@ async function openIn(
   const decision = await decideFor(deps, tx, actor, documentId);
   if (decision.outcome === 'refused') {
     const { reason, source, at } = decision;
-    await recordRefusal(deps, tx, actor, link, { reason, document: documentId, source });
+    await recordRefusal(deps, tx, actor, way, { reason, document: documentId, source });
     return { outcome: 'refused', reason, at };
   }
-  return asOpened(deps, tx, actor, await issue(deps, tx, actor, link, found, decision));
+  return asOpened(deps, tx, actor, await issue(deps, tx, actor, way, found, decision));
 }
 
 /**
@@ -223,7 +210,7 @@ async function issue(
   deps: Deps,
   tx: Transaction,
   actor: ReaderActor,
-  link: Link,
+  way: Way,
   found: NonNullable<Awaited<ReturnType<typeof findDocument>>>,
   decision: Granted,
 ): Promise<Issued> {
@@ -232,7 +219,8 @@ async function issue(
   // Somebody who comes in along with others is a person with a grant of their own from here on.
   const charged = await ownGrant(deps, tx, actor, decision.charged, now);
   const recipient = await findRecipientByAddress(tx, actor.address);
-  const sent = await findDispatch(tx, (await dispatchOf(tx, charged)) ?? link.dispatch.id);
+  const dispatch = (await dispatchOf(tx, charged)) ?? way.dispatch;
+  const sent = dispatch === null ? null : await findDispatch(tx, dispatch);
   if (version.wrappedKey === null || recipient === null || sent === null)
     throw new ServiceError('document-gone');
   const watermark = await watermarkFor(deps, tx, actor, sent.dispatch, found);
@@ -270,7 +258,7 @@ async function issue(
     expiresAt,
   };
   await insertLicence(tx, licence);
-  const details: Details['document.opened'] = { rights, ...wayOf(link, actor, sent.dispatch.id) };
+  const details: Details['document.opened'] = { rights, ...aboutWay(way, sent.dispatch.id) };
   const about = {
     actor: { kind: 'recipient' as const, id: recipient.id },
     occurredAt: now,
@@ -307,14 +295,13 @@ async function issue(
 export async function openDocument(
   deps: Deps,
   actor: ReaderActor,
-  input: { readonly token: string; readonly document: DocumentId },
+  input: { readonly token: string | null; readonly document: DocumentId },
 ): Promise<OpenResult> {
-  const link = await findLink(deps.db.read, input.token);
-  if (link === null) throw new ServiceError('link-unknown');
+  const way = await wayTo(deps, actor, input);
   const wait = await deps.limits.opens(actor.address);
   if (wait > 0) throw tooMany(wait);
   const opening = await deps.db
-    .write((tx) => openIn(deps, tx, actor, link, input.document))
+    .write((tx) => openIn(deps, tx, actor, way, input.document))
     .catch(async (error: unknown) => {
       if (!(isAppError(error) && error.name === 'AgeError')) throw error;
       const harmed = await findDocument(deps.db.read, input.document);
@@ -328,7 +315,7 @@ export async function openDocument(
       reason: opening.reason,
       at: opening.at,
       address: actor.address,
-      sender: known ? { name: link.senderName, email: link.senderEmail } : null,
+      sender: known ? way.sender : null,
       requests: known ? await ownRequests(deps, actor, input.document) : [],
     };
   }
@@ -360,10 +347,4 @@ export async function openDocument(
     sender: { name: sent.sentBy, email: sent.senderEmail, organisation: organisation?.name ?? '' },
     address: actor.address,
   };
-}
-
-/** Ends this device: its cookie and key open nothing any more. */
-export async function leaveDevice(deps: Deps, actor: ReaderActor): Promise<Record<string, never>> {
-  await deps.db.write((tx) => endDevice(tx, actor.device, deps.clock.now()));
-  return {};
 }

@@ -1,7 +1,7 @@
 import 'server-only';
-import { newId } from '@/core/base/ids';
+import { newId, type DispatchId } from '@/core/base/ids';
 import { equalBytes, utf8 } from '@/core/base/bytes';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { MINUTE } from '@/core/base/time';
 import type { Details } from '@/core/ledger/details';
 import type { EnterCodeInput } from '@/contracts/reader';
@@ -17,28 +17,34 @@ import {
   insertChallenge,
   useChallenge,
 } from '@/server/repositories/reading/reader-repository';
+import { hasBeenSent } from '@/server/repositories/reading/sent-repository';
 import type { Deps, StrangerActor } from '@/server/services/base/deps';
 import { ServiceError, tooMany } from '@/server/services/base/errors';
 import { KEPT_LASTS, makeDevice, needDeviceKey } from '@/server/services/reading/make-device';
-import { linkOfAnother } from '@/server/services/reading/open-document';
+import { linkOfAnother } from '@/server/services/reading/way-here';
 import { record, recordAlone, whereabouts } from '@/server/services/base/record';
 
 const CODE_LASTS = 10 * MINUTE;
 const MAX_ATTEMPTS = 5;
 
-async function needLink(deps: Deps, token: string) {
+type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
+
+/** The link that was followed; null: none, to see what was sent to the address. @throws ServiceError `NOT_FOUND` */
+async function linkOfToken(deps: Deps, token: string | null): Promise<Link | null> {
+  if (token === null) return null;
   const found = await findLink(deps.db.read, token);
   if (found === null) throw new ServiceError('link-unknown');
   return found;
 }
 
-/** Whose link it is, where somebody else asks by it. */
-function whoseLink(
-  link: Awaited<ReturnType<typeof needLink>>,
+/** What an entry says of a link: of which dispatch it is, and whose, where somebody else asks by it. */
+function aboutLink(
+  link: Link | null,
   address: string,
-): NonNullable<Details['code.requested']> {
+): { readonly dispatch?: DispatchId; readonly details: NonNullable<Details['code.requested']> } {
+  if (link === null) return { details: {} };
   const linkOf = linkOfAnother(link, { address });
-  return linkOf === null ? {} : { linkOf };
+  return { dispatch: link.dispatch.id, details: linkOf === null ? {} : { linkOf } };
 }
 
 function newCode(deps: Deps): string {
@@ -49,23 +55,24 @@ function newCode(deps: Deps): string {
 
 /**
  * Mails a one-time code to an address, for this browser alone. Nothing in the answer, and nothing
- * that counts, tells whether the address was ever addressed: it is always mailed a code, and proven
- * or not, the policy decides. What counts is the asker's network.
+ * that counts, tells whether the address was ever addressed. Who holds a link has any address mailed
+ * a code, and proven or not, the policy decides; without a link only those are written to who were
+ * sent something, so that nobody has strangers mailed from here. What counts is the asker's network.
  *
  * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
  */
 export async function requestCode(
   deps: Deps,
   actor: StrangerActor,
-  input: { readonly token: string; readonly address: string },
+  input: { readonly token: string | null; readonly address: string },
 ): Promise<{ readonly minutes: number }> {
-  const found = await needLink(deps, input.token);
-  const { link, dispatch } = found;
+  const link = await linkOfToken(deps, input.token);
   const now = deps.clock.now();
   const network = networkKey(actor.from.network);
   const waits = [
+    await deps.limits.codesInAll('all'),
     await deps.limits.codesByNetwork(network),
-    await deps.limits.addressesByLink(`${network} ${link.id}`, input.address),
+    await deps.limits.addressesByLink(`${network} ${link?.link.id ?? 'list'}`, input.address),
     await deps.limits.codesToOne(`${network} ${input.address}`),
   ];
   const wait = Math.max(...waits);
@@ -75,44 +82,46 @@ export async function requestCode(
   const code = newCode(deps);
   const organisation = await findOrganisation(deps.db.read);
   const id = newId('challenge', deps.random);
+  const isWritten = link !== null || (await hasBeenSent(deps.db.read, input.address));
   const mail = codeMail({
     code,
     when: now,
     zone: organisation?.zone ?? 'UTC',
     network: actor.from.network,
     near: deps.places.find(actor.from.network)?.name ?? null,
-    language: mailLanguage(recipient?.language ?? null),
+    // The page they look at is in a language that they, or their browser, chose.
+    language: actor.language ?? languageOf(recipient?.language ?? null),
     minutes: CODE_LASTS / MINUTE,
   });
   await deps.db.write(async (tx) => {
     await insertChallenge(tx, {
       id,
-      linkId: link.id,
+      linkId: link?.link.id ?? null,
       address: input.address,
       codeMac: deps.vault.mac('one-time code', `${id} ${code}`),
       browserHash: deps.vault.mac('browser', actor.browser),
       expiresAt: now + CODE_LASTS,
       createdAt: now,
     });
-    await queueMail(tx, [
-      {
-        id: newId('message', deps.random),
-        toAddress: input.address,
-        ...mail,
-        state: 'waiting',
-        urgent: true,
-        nextAttemptAt: now,
-        createdAt: now,
-      },
-    ]);
+    if (isWritten)
+      await queueMail(tx, [
+        {
+          id: newId('message', deps.random),
+          toAddress: input.address,
+          ...mail,
+          state: 'waiting',
+          urgent: true,
+          nextAttemptAt: now,
+          createdAt: now,
+        },
+      ]);
     await record(deps, tx, {
       action: 'code.requested',
       outcome: 'done',
       actor: { kind: 'stranger', id: null },
       occurredAt: now,
-      dispatch: dispatch.id,
+      ...aboutLink(link, input.address),
       ...(recipient === null ? {} : { recipient: recipient.id }),
-      details: whoseLink(found, input.address),
       personal: { address: input.address, ...whereabouts(deps, actor.from) },
     });
   });
@@ -129,23 +138,23 @@ export async function enterCode(
   actor: StrangerActor,
   input: EnterCodeInput,
 ): Promise<{ readonly deviceToken: string; readonly maxAge: number | null }> {
-  const found = await needLink(deps, input.token);
-  const { link, dispatch } = found;
+  const link = await linkOfToken(deps, input.token);
   await needDeviceKey(input.publicKey);
   const now = deps.clock.now();
   const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const challenge = await findChallenge(
     deps.db.read,
-    link.id,
+    link?.link.id ?? null,
     input.address,
     deps.vault.mac('browser', actor.browser),
     now,
   );
   const recipient = await findRecipientByAddress(deps.db.read, input.address);
+  const { dispatch, details } = aboutLink(link, input.address);
   const about = {
     occurredAt: now,
-    dispatch: dispatch.id,
+    ...(dispatch === undefined ? {} : { dispatch }),
     ...(recipient === null ? {} : { recipient: recipient.id }),
     personal: { address: input.address, ...whereabouts(deps, actor.from) },
   };
@@ -169,7 +178,7 @@ export async function enterCode(
       reason: 'identity-not-proven',
       actor: { kind: 'stranger', id: null },
       ...about,
-      details: whoseLink(found, input.address),
+      details,
     });
     const left = Math.max(0, MAX_ATTEMPTS - attempts);
     throw new ServiceError('code-wrong', { left });
@@ -198,7 +207,7 @@ export async function enterCode(
           : { kind: 'recipient', id: recipient.id },
       device,
       ...about,
-      details: { kept: input.kept, ...whoseLink(found, input.address) },
+      details: { kept: input.kept, ...details },
     });
     return token;
   });

@@ -1,6 +1,6 @@
 import 'server-only';
 import { fillFields, hasFields } from '@/core/message/fields';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { endsWords } from '@/server/mail/dispatch-mail';
 import type { Decision } from '@/core/policy/decide';
 import { RIGHTS } from '@/core/policy/rights';
@@ -17,17 +17,19 @@ import { decideFor } from '@/server/services/policy/decide-access';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError, tooMany } from '@/server/services/base/errors';
 import { recordRefusal } from '@/server/services/reading/open-document';
+import { byLink } from '@/server/services/reading/way-here';
 import { joinByLink } from '@/server/services/reading/visit-link';
 
 type Link = NonNullable<Awaited<ReturnType<typeof findLink>>>;
 
-function stateOf(decision: Decision): SharedDocument['state'] {
+export function stateOf(decision: Decision): SharedDocument['state'] {
   if (decision.outcome === 'refused')
     return { open: false, reason: decision.reason, at: decision.at };
   return {
     open: true,
     until: decision.until,
     opensLeft: decision.opensLeft,
+    printsLeft: decision.rights.print.granted ? decision.rights.print.printsLeft : null,
     rights: RIGHTS.filter((right) => decision.rights[right].granted),
   };
 }
@@ -46,7 +48,7 @@ async function recordAll(
   const wait = await deps.limits.opens(actor.address);
   if (wait > 0) throw tooMany(wait);
   await deps.db.write(async (tx) => {
-    for (const each of refused) await recordRefusal(deps, tx, actor, link, each);
+    for (const each of refused) await recordRefusal(deps, tx, actor, byLink(link, actor), each);
   });
 }
 
@@ -133,7 +135,7 @@ async function noteFor(
     ends: endsWords(
       documents.flatMap(({ state }) => (state.open ? [state.until] : [])),
       zone,
-      mailLanguage(person?.language ?? null),
+      languageOf(person?.language ?? null),
     ),
     sender: senderName,
   });

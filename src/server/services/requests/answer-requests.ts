@@ -20,7 +20,7 @@ import {
   type WholeRequest,
 } from '@/server/repositories/dispatching/request-repository';
 import { aboutChange, changeGrant } from '@/server/services/access/change-grants';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { mailTitles } from '@/server/services/base/mail-titles';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ceilingFinder } from '@/server/services/policy/document-policy';
@@ -233,7 +233,7 @@ async function answerOne(
   // Somebody who came by an open link has no address: they see the answer where they asked.
   if (recipient.kind !== 'person') return;
   const token = await linkOf(tx, dispatch.id, recipient.id);
-  const language = mailLanguage(recipient.language);
+  const language = languageOf(recipient.language);
   const mail = answeredMail({
     senderName: actor.name,
     title: (await mailTitles(tx))(document, language),

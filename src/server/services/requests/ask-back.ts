@@ -6,13 +6,13 @@ import type { AskBackInput, OwnRequest, ReplyInput } from '@/contracts/requests'
 import type { Transaction } from '@/server/db/database';
 import { askedBackMail, repliedMail } from '@/server/mail/request-mail';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
-import { findLink, linkOf } from '@/server/repositories/reading/reader-repository';
+import { linkOf } from '@/server/repositories/reading/reader-repository';
 import {
   addTurn,
   requestsByIds,
   type WholeRequest,
 } from '@/server/repositories/dispatching/request-repository';
-import { mailLanguage } from '@/core/base/languages';
+import { languageOf } from '@/core/base/languages';
 import { mailTitles } from '@/server/services/base/mail-titles';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -84,7 +84,7 @@ export async function askBack(
       // Somebody who came by an open link has no address: they see the question where they asked.
       if (recipient.kind !== 'person') continue;
       const token = await linkOf(tx, dispatch.id, recipient.id);
-      const language = mailLanguage(recipient.language);
+      const language = languageOf(recipient.language);
       const message = askedBackMail({
         senderName: actor.name,
         title: titleOf(document, language),
@@ -123,7 +123,6 @@ export async function replyToQuestion(
   input: ReplyInput,
 ): Promise<readonly OwnRequest[]> {
   const now = deps.clock.now();
-  if ((await findLink(deps.db.read, input.token)) === null) throw new ServiceError('not-sent-here');
   await deps.db.write(async (tx) => {
     const row = await needOwn(tx, actor.recipient, input);
     const { request, recipient, document, sender } = row;

@@ -1,5 +1,5 @@
 import 'server-only';
-import { newId, type DocumentId } from '@/core/base/ids';
+import { newId, type DocumentId, type RecipientId } from '@/core/base/ids';
 import type { AskInput, OwnRequest } from '@/contracts/requests';
 import { isMessage, isOpen } from '@/core/policy/requests';
 import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
@@ -42,16 +42,21 @@ export async function ownRequests(
 ): Promise<OwnRequest[]> {
   if (actor.recipient === null) return [];
   const rows = await requestsOf(deps.db.read, actor.recipient, document);
-  return rows.map(({ id, right, until, reason, state, turns, answer, askedAt }) => ({
-    id,
-    right,
-    until,
-    reason,
-    state,
-    turns,
-    answer,
-    askedAt,
-  }));
+  return rows.map(asOwnRequest);
+}
+
+/** A request without what is not the asker's to see. */
+export function asOwnRequest({
+  id,
+  right,
+  until,
+  reason,
+  state,
+  turns,
+  answer,
+  askedAt,
+}: OwnRequest): OwnRequest {
+  return { id, right, until, reason, state, turns, answer, askedAt };
 }
 
 /** @throws ServiceError where asking can change nothing, or it is held already */
@@ -63,6 +68,25 @@ function needAsksForSomething(input: AskInput, decision: Decision): void {
   }
   const isHeld = input.right !== null && decision.rights[input.right].granted;
   if (isHeld && input.until === null) throw new ServiceError('right-held');
+}
+
+/**
+ * Their grant that came with the dispatch of the link, or another one on the document; and who sent it.
+ *
+ * @throws ServiceError `NOT_FOUND` where the link leads nowhere, or they were never given the document
+ */
+async function grantAskedAbout(
+  deps: Pick<Deps, 'db'>,
+  recipient: RecipientId,
+  { token, document }: AskInput,
+) {
+  const link = token === null ? null : await findLink(deps.db.read, token);
+  if (token !== null && link === null) throw new ServiceError('not-sent-here');
+  const grants = await grantsOfRecipient(deps.db.read, recipient, document);
+  const grant = grants.find((each) => each.dispatchId === link?.dispatch.id) ?? grants.at(0);
+  const sent = grant === undefined ? null : await findDispatch(deps.db.read, grant.dispatchId);
+  if (grant === undefined || sent === null) throw new ServiceError('not-sent-here');
+  return { grant, senderEmail: sent.senderEmail };
 }
 
 /**
@@ -78,14 +102,10 @@ export async function askForMore(
   input: AskInput,
 ): Promise<readonly OwnRequest[]> {
   const now = deps.clock.now();
-  const link = await findLink(deps.db.read, input.token);
   const recipient = await findRecipientByAddress(deps.db.read, actor.address);
   const found = await findDocument(deps.db.read, input.document);
-  const grants =
-    recipient === null ? [] : await grantsOfRecipient(deps.db.read, recipient.id, input.document);
-  const grant = grants.find((each) => each.dispatchId === link?.dispatch.id) ?? grants.at(0);
-  if (link === null || recipient === null || found === null || grant === undefined)
-    throw new ServiceError('not-sent-here');
+  if (recipient === null || found === null) throw new ServiceError('not-sent-here');
+  const { grant, senderEmail } = await grantAskedAbout(deps, recipient.id, input);
   if (input.until !== null && input.until <= now) throw new ServiceError('asked-time-past');
 
   const decision = decide(await policyFor(deps, deps.db.read, found, recipient), {
@@ -127,7 +147,7 @@ export async function askForMore(
     await queueMail(tx, [
       {
         id: newId('message', deps.random),
-        toAddress: (await findDispatch(tx, grant.dispatchId))?.senderEmail ?? link.senderEmail,
+        toAddress: senderEmail,
         ...mail,
         state: 'waiting',
         urgent: true,

@@ -1,0 +1,55 @@
+'use client';
+
+import Button from '@mui/material/Button';
+import type { PersonDetail } from '@/contracts/people';
+import { api } from '@/ui/http/api';
+import { useAttempt } from '@/ui/http/use-attempt';
+import { Notice } from '@/ui/shell/notice';
+import { useHolds } from '@/ui/shell/permissions';
+import { Moment } from '@/ui/time/moment';
+
+/** The browsers in which a person proved their address; one can be shut out, and the others go on. */
+export function PersonDevices({ person: { id, devices } }: { readonly person: PersonDetail }) {
+  const blocks = useHolds('block');
+  const { busy, said, attempt } = useAttempt();
+  if (devices.length === 0)
+    return <p className="quiet">No device has proven this email address.</p>;
+  return (
+    <div className="stack">
+      {devices.map(({ id: device, label, name, kept, since, until, openedAt }) => (
+        <div key={device} className="row one-row">
+          <p>
+            {name === null ? label : `${name} (${label})`}
+            <span className="under quiet small">
+              {kept ? 'remembered' : 'for one visit'} since <Moment at={since} />, until{' '}
+              <Moment at={until} />
+              {openedAt !== null && (
+                <>
+                  ; last opened something <Moment at={openedAt} />
+                </>
+              )}
+            </span>
+          </p>
+          <span className="gap" />
+          {blocks && (
+            <Button
+              size="small"
+              color="error"
+              disabled={busy}
+              aria-label={`Shut out ${label}`}
+              onClick={() =>
+                void attempt(
+                  () => api('POST /api/v1/people/:id/devices/:device/end', { id, device }),
+                  `${label} was shut out: nothing opens there until the email address is proven there again.`,
+                )
+              }
+            >
+              Shut out
+            </Button>
+          )}
+        </div>
+      ))}
+      <Notice said={said} />
+    </div>
+  );
+}

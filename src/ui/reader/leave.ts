@@ -1,0 +1,13 @@
+import { forgetDeviceKey } from '@/ui/reader/device-key';
+import { forgetAddress } from '@/ui/reader/last-address';
+import { readerCall } from '@/ui/reader/reader-call';
+import { forgetViews } from '@/ui/pages/use-page-view';
+
+/** Ends this device, so that another address can be proven; nothing of it stays in this browser. */
+export async function leave(): Promise<void> {
+  await readerCall('POST', '/api/v1/reader/leave', {}).catch(() => undefined);
+  forgetViews();
+  forgetAddress();
+  await forgetDeviceKey().catch(() => undefined);
+  window.location.reload();
+}

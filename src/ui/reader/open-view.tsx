@@ -1,0 +1,153 @@
+'use client';
+
+import { useCallback, useEffect, useState } from 'react';
+import type { DocumentId } from '@/core/base/ids';
+import type { OpenResult, OpenState, PassedOn } from '@/contracts/reader';
+import type { OwnRequest } from '@/contracts/requests';
+import { RIGHTS } from '@/core/policy/rights';
+import { sentenceOf } from '@/ui/http/call';
+import { AskForm } from '@/ui/reader/ask-form';
+import { Opening, Stuck } from '@/ui/reader/before-opening';
+import { leave } from '@/ui/reader/leave';
+import { PassOnPanel } from '@/ui/reader/pass-on-panel';
+import { ReaderView } from '@/ui/reader/reader-view';
+import { RightsPanel } from '@/ui/reader/rights-panel';
+import { useAsking } from '@/ui/reader/use-asking';
+import { Refusal } from '@/ui/reader/refusal';
+import { readerCall } from '@/ui/reader/reader-call';
+import { useWords } from '@/ui/words/use-words';
+
+/** What an open is now, after something about it changed. */
+function changed(opened: OpenResult | null, state: Partial<OpenState>): OpenResult | null {
+  if (opened?.outcome === 'granted') return { ...opened, ...state };
+  if (opened === null || state.requests === undefined) return opened;
+  return { ...opened, requests: state.requests };
+}
+
+/** Opens a document, and again whenever the open before is over. */
+function useOpen(token: string | null, chosen: DocumentId) {
+  const [opened, setOpened] = useState<OpenResult | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [opens, setOpens] = useState(0);
+  useEffect(() => {
+    let current = true;
+    readerCall<OpenResult>('POST', '/api/v1/reader/open', { token, document: chosen }).then(
+      (result) => {
+        if (current) setOpened(result);
+      },
+      (error: unknown) => {
+        if (current) setProblem(sentenceOf(error));
+      },
+    );
+    return () => {
+      current = false;
+    };
+  }, [chosen, token, opens]);
+  return {
+    opened,
+    problem,
+    openAgain: useCallback(() => {
+      setOpens((before) => before + 1);
+    }, []),
+    change: useCallback((state: Partial<OpenState>) => {
+      setOpened((before) => changed(before, state));
+    }, []),
+  };
+}
+
+type Props = {
+  /** Of the link that led here; null: the list of what was sent. */
+  readonly token: string | null;
+  readonly document: DocumentId;
+  /** Back to where it was chosen; null: there is nothing else. */
+  readonly onBack: (() => void) | null;
+};
+
+/** One document: opened, or refused in words. */
+export function OpenView({ token, document, onBack }: Props) {
+  const { opened, problem, openAgain, change } = useOpen(token, document);
+  const onLeave = () => void leave();
+  if (problem !== null) return <Stuck words={problem} onLeave={onLeave} />;
+  if (opened === null) return <Opening />;
+  const more = <More token={token} document={document} opened={opened} change={change} />;
+  return opened.outcome === 'refused' ? (
+    <Refusal
+      reason={opened.reason}
+      at={opened.at}
+      address={opened.address}
+      sender={opened.sender}
+      onLeave={onLeave}
+      onBack={onBack}
+      more={more}
+    />
+  ) : (
+    <ReaderView
+      opened={opened}
+      onOpenAgain={openAgain}
+      onState={change}
+      more={more}
+      onLeave={onLeave}
+      onBack={onBack}
+    />
+  );
+}
+
+/** What a reader can do besides reading: pass it on, and ask. */
+function More({
+  token,
+  document,
+  opened,
+  change,
+}: {
+  readonly token: string | null;
+  readonly document: DocumentId;
+  readonly opened: OpenResult;
+  readonly change: (state: Partial<OpenState>) => void;
+}) {
+  const { say } = useWords();
+  const setRequests = useCallback(
+    (requests: readonly OwnRequest[]) => {
+      change({ requests });
+    },
+    [change],
+  );
+  const setPassedOn = useCallback(
+    (passedOn: readonly PassedOn[]) => {
+      change({ passedOn });
+    },
+    [change],
+  );
+  const granted =
+    opened.outcome === 'granted' ? RIGHTS.filter((right) => opened.rights[right].granted) : null;
+  const asking = useAsking();
+  return (
+    <>
+      {opened.outcome === 'granted' && (
+        <RightsPanel
+          rights={opened.rights}
+          sender={opened.sender.name}
+          requests={opened.requests}
+          onAsk={asking.begin}
+        />
+      )}
+      {opened.outcome === 'granted' && (
+        <PassOnPanel
+          key={opened.licence}
+          document={document}
+          opened={opened}
+          granted={granted ?? []}
+          onPassedOn={setPassedOn}
+        />
+      )}
+      <AskForm
+        token={token}
+        document={document}
+        sender={opened.sender?.name ?? say('theSender')}
+        requests={opened.requests}
+        onRequests={setRequests}
+        granted={granted ?? ['read']}
+        asking={asking}
+      />
+    </>
+  );
+}

@@ -103,7 +103,7 @@ function sayer(language: string, messages: Nested): (key: string, values: Values
 
 function valuesFor(message: string, parts: readonly string[], count: number): Values {
   return Object.fromEntries(
-    parts.map((part) => {
+    parts.map((part): [string, Values[string] & {}] => {
       if (part.startsWith('<')) return [part.slice(1, -1), (text: string) => `⟨${text}⟩`];
       return [part, isText(message, part) ? `‹${part}›` : count];
     }),

@@ -102,6 +102,7 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
             at: asked.at,
             network: given(asked.network),
           }}
+          pages={document.pages}
           alt={`Page 1 of ${document.title}, as a preview`}
         />
       )}

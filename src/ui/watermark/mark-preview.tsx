@@ -10,7 +10,7 @@ import { PreviewPicture } from '@/ui/watermark/preview-picture';
 
 /** Whose pages are shown while a watermark is designed. */
 export type ShownAs = {
-  readonly document: Pick<DocumentRow, 'id' | 'title'> | null;
+  readonly document: Pick<DocumentRow, 'id' | 'title' | 'pages'> | null;
   readonly address: string;
   readonly name: string;
   readonly organisation: string;
@@ -31,7 +31,11 @@ export function MarkPreview({ layers, shownAs }: Props) {
   const [picked, setPicked] = useState<DocumentRow | null>(null);
   const [address, setAddress] = useState(shownAs.address);
   const { answer } = useAsked('GET /api/v1/documents', { own: 'true' });
-  const document = picked ?? shownAs.document ?? answer?.rows[0] ?? null;
+  // Of what is only kept, there is no page that a mark could be seen on.
+  const withPages = [shownAs.document, ...(answer?.rows ?? [])].find(
+    (each) => (each?.pages ?? 0) > 0,
+  );
+  const document = picked ?? withPages ?? null;
   const request = {
     ...personAt(address, shownAs),
     id: document?.id ?? '',
@@ -62,19 +66,11 @@ export function MarkPreview({ layers, shownAs }: Props) {
         <p className="quiet">Protect a document first, to see the watermark on its page.</p>
       ) : (
         <div className="mark-pages">
-          <Shown
-            name="As it is read"
-            title={document.title}
-            request={{ ...request, medium: 'screen' }}
-          />
-          <Shown
-            name="As it is printed"
-            title={document.title}
-            request={{ ...request, medium: 'paper' }}
-          />
+          <Shown name="As it is read" of={document} request={{ ...request, medium: 'screen' }} />
+          <Shown name="As it is printed" of={document} request={{ ...request, medium: 'paper' }} />
           <Shown
             name="On a dark page"
-            title={document.title}
+            of={document}
             request={{ ...request, medium: 'screen', ground: 'dark' }}
           />
         </div>
@@ -85,17 +81,21 @@ export function MarkPreview({ layers, shownAs }: Props) {
 
 function Shown({
   name,
-  title,
+  of: { title, pages },
   request,
 }: {
   readonly name: string;
-  readonly title: string;
+  readonly of: Pick<DocumentRow, 'title' | 'pages'>;
   readonly request: Parameters<typeof PreviewPicture>[0]['request'];
 }) {
   return (
     <figure>
       <figcaption className="small quiet">{name}</figcaption>
-      <PreviewPicture request={request} alt={`Page 1 of ${title}: ${name.toLowerCase()}`} />
+      <PreviewPicture
+        request={request}
+        pages={pages}
+        alt={`Page 1 of ${title}: ${name.toLowerCase()}`}
+      />
     </figure>
   );
 }

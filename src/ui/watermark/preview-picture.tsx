@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { mayPass, useAnotherTry } from '@/ui/pages/use-another-try';
+import { NOT_SHOWN } from '@/ui/words/pages-words';
 import { pagePreview } from '@/ui/watermark/page-preview';
 
 const WAIT = 350;
@@ -9,9 +10,12 @@ const WAIT = 350;
 /** The picture of a page, drawn anew a moment after what stands on it changed. */
 export function PreviewPicture({
   request,
+  pages,
   alt,
 }: {
   readonly request: Parameters<typeof pagePreview>[0];
+  /** How many the document has; 0: it is only kept, and has none to be drawn. */
+  readonly pages: number;
   readonly alt: string;
 }) {
   const [picture, setPicture] = useState<string | null>(null);
@@ -19,6 +23,7 @@ export function PreviewPicture({
   const { attempt, fail } = useAnotherTry();
   const asked = JSON.stringify(request);
   useEffect(() => {
+    if (pages === 0) return undefined;
     let current = true;
     let address: string | null = null;
     const timer = setTimeout(() => {
@@ -42,7 +47,8 @@ export function PreviewPicture({
       clearTimeout(timer);
       if (address !== null) URL.revokeObjectURL(address);
     };
-  }, [asked, attempt, fail]);
+  }, [asked, pages, attempt, fail]);
+  if (pages === 0) return <p className="quiet">{NOT_SHOWN}</p>;
   if (failed) return <p className="quiet">The page cannot be shown here.</p>;
   return (
     <div className="first-page">

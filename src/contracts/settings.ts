@@ -19,6 +19,14 @@ const work = z.object({
   heldFor: z.union([z.literal(0), z.literal(2), z.literal(5), z.literal(10), z.literal(30)]),
   /** The organisation's own domains, as `@yard.example`: people there are inside. */
   ownDomains: z.array(domainInput).max(50),
+  /** The colour above every message, as `#1f6f78`. */
+  mailColour: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .regex(/^#[0-9a-f]{6}$/, 'a colour is written as #1f6f78'),
+  /** What stands below every message; empty: nothing. */
+  mailSignature: z.string().trim().max(500),
 });
 export type WorkSettings = z.infer<typeof work>;
 /** A change of it: what is not named stays as it is by then. */
@@ -33,6 +41,8 @@ const UNCHOSEN: WorkSettings = {
   checkpointsOpen: false,
   heldFor: 0,
   ownDomains: [],
+  mailColour: '#1f6f78',
+  mailSignature: '',
 };
 /** The settings as they are stored, which may name fewer than there are. */
 export const workSettings = workChange.transform((kept): WorkSettings => ({

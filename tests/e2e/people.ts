@@ -82,7 +82,7 @@ async function lettersTo(staff: Page, address: string): Promise<Letter[]> {
 async function codesTo(staff: Page, address: string): Promise<string[]> {
   const letters = await lettersTo(staff, address);
   return letters
-    .filter(({ subject }) => subject.includes('is your code'))
+    .filter(({ subject }) => /^\d{3} \d{3} /.test(subject))
     .map(({ subject }) => subject.slice(0, 7));
 }
 

@@ -61,6 +61,9 @@ describe('a dispatch', () => {
       mail.text?.includes(tokenOf('mira@brackwater.example')),
     );
     expect(got).toHaveLength(1);
+    // An answer by mail reaches who sent it, and the organisation's name stands above.
+    expect(got[0]?.replyTo?.value).toMatchObject([{ address: product.ida.email }]);
+    expect(got[0]?.html).toContain('border-top:4px solid #1f6f78');
     expect(await waiting('mira@brackwater.example')).toMatchObject({
       state: 'delivered',
       body: '',

@@ -28,7 +28,7 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
       'src/core/policy/right-names.ts',
       'src/ui/why/why-words.ts',
       'src/ui/words/rights-words.ts',
-      'src/ui/words/verbs-in.ts',
+      'src/words/reader/verbs-in.ts',
       'src/words/reader/de.ts',
       'src/words/reader/en.ts',
       'src/words/reader/es.ts',

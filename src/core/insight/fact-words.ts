@@ -41,6 +41,8 @@ const labels: Readonly<Record<string, string>> = {
   checkpointsOpen: 'Checkpoints open to keepers',
   heldFor: 'Minutes a dispatch is held back',
   ownDomains: 'Own domains',
+  mailColour: 'Colour of mail',
+  mailSignature: 'Signature of mail',
   'first-open': 'Notice of first opens',
   refused: 'Notice of refusals',
   'new-place': 'Notice of new places',

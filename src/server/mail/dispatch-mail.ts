@@ -2,6 +2,10 @@ import { mailHtml, mailText, type MailPart } from '@/server/mail/html';
 import type { Language } from '@/core/base/languages';
 import { mailWords } from '@/words/mail/mail-words';
 import { momentWords } from '@/server/mail/moment-words';
+import type { Right } from '@/core/policy/rights';
+import { readerCatalogues } from '@/words/reader/reader-catalogues';
+import { readerWords } from '@/words/reader/reader-words';
+import { verbsIn } from '@/words/reader/verbs-in';
 import { carriesFile, carriesLink, isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
 
 /** What a recipient is told about one dispatch. */
@@ -15,6 +19,8 @@ export type DispatchMailFacts = {
   readonly note: string;
   /** What the documents are called in mail. */
   readonly titles: readonly string[];
+  /** What each of the titles may be used for alike; null: it differs, or a file in the clear allows all. */
+  readonly rights: readonly Right[] | null;
   readonly from: number | null;
   /** When each of the titles ends, in their order, as ceilings leave it; `null`: no end. */
   readonly ends: readonly (number | null)[];
@@ -25,14 +31,27 @@ export type DispatchMailFacts = {
 };
 
 /** How to get to what was sent. */
-function wayIn(facts: DispatchMailFacts): string[] {
+function wayIn(facts: DispatchMailFacts): MailPart[] {
   const { form, link, address, titles } = facts;
   const say = mailWords(facts.language);
   const count = titles.length;
   if (isInTheClear(form)) return [say('sent.attachedClear', { count })];
   if (!carriesLink(form)) return [say('sent.attached', { count, address })];
-  const toRead = [say('sent.toRead', { address }), link];
+  const toRead = [say('sent.toRead', { address }), { link, label: say('sent.open', { count }) }];
   return carriesFile(form) ? [...toRead, say('sent.attachedAsWell', { count })] : toRead;
+}
+
+/** What may be done with what was sent, where it is the same for all of it. */
+function rightsLine({ rights, language }: DispatchMailFacts): string[] {
+  if (rights === null) return [];
+  const verbs = verbsIn(language, readerWords(language, readerCatalogues[language]), rights);
+  return [mailWords(language)('sent.may', { verbs })];
+}
+
+/** How to tell that it is genuine, before anything is followed. */
+function genuineLine({ form, link, language }: DispatchMailFacts): string[] {
+  if (!carriesLink(form) || !URL.canParse(link)) return [];
+  return [mailWords(language)('sent.genuine', { host: new URL(link).host })];
 }
 
 /** When access ends, to be read behind `until`. */
@@ -93,11 +112,18 @@ export function dispatchMail(facts: DispatchMailFacts): {
       .join('\n'),
     ...(note === '' ? [] : [{ note }]),
     ...wayIn(facts),
+    ...rightsLine(facts),
     windowLine(facts) ?? [],
     isClear ? [] : say('sent.onlyYou'),
+    ...genuineLine(facts),
     say('sent.unexpected'),
   ].flat();
-  return { subject: facts.subject, body: mailText(parts), html: mailHtml(parts), parts };
+  return {
+    subject: facts.subject,
+    body: mailText(parts),
+    html: mailHtml(parts, facts.language),
+    parts,
+  };
 }
 
 /** The message that brings a one-time code. It says who asked, when and from where. */

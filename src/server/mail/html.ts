@@ -1,11 +1,15 @@
+import type { Language } from '@/core/base/languages';
 import { formatted, type Block, type Run } from '@/core/message/formatted';
 
-/** A part of a message: plain words, or a note that its sender formatted. */
-export type MailPart = string | { readonly note: string };
+/** A part of a message: plain words, a note that its sender formatted, or the link it is about. */
+export type MailPart =
+  | string
+  | { readonly note: string }
+  | { readonly link: string; /** What one does by it. */ readonly label: string };
 
-const STYLE = 'font-family:sans-serif;font-size:15px;line-height:1.5';
+const STYLE = 'font-family:Verdana,Geneva,sans-serif;font-size:15px;line-height:1.5';
 
-function escapeHtml(text: string): string {
+export function escapeHtml(text: string): string {
   return text
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')
@@ -40,15 +44,36 @@ function blockHtml({ kind, lines }: Block): string {
     : `<p>${each.join('<br>')}</p>`;
 }
 
-/** A message as HTML, with nothing in it that a mail program would have to fetch. */
-export function mailHtml(parts: readonly MailPart[]): string {
-  const html = parts.map((part) =>
-    typeof part === 'string' ? plainHtml(part) : formatted(part.note).map(blockHtml).join(''),
+/** A link to press, and below it where it leads: whoever looks twice sees it before they follow it. */
+function linkHtml(href: string, label: string): string {
+  const [address, words] = [escapeHtml(href), escapeHtml(label)];
+  const press =
+    'display:inline-block;padding:10px 18px;background:#0f2b3c;color:#ffffff;font-weight:bold;text-decoration:none';
+  return (
+    `<p><a href="${address}" style="${press}">${words}</a></p>` +
+    `<p style="font-size:13px;word-break:break-all">${link(address)}</p>`
   );
-  return `<div style="${STYLE}">${html.join('')}</div>`;
 }
 
-/** The same as plain text: a note stands as it was written. */
+function partHtml(part: MailPart): string {
+  if (typeof part === 'string') return plainHtml(part);
+  if ('link' in part) return linkHtml(part.link, part.label);
+  return `<div dir="auto">${formatted(part.note).map(blockHtml).join('')}</div>`;
+}
+
+/** A message as HTML, with nothing in it that a mail program would have to fetch. */
+export function mailHtml(parts: readonly MailPart[], language?: Language): string {
+  const lang = language === undefined ? '' : ` lang="${language}"`;
+  return `<div${lang} style="${STYLE}">${parts.map(partHtml).join('')}</div>`;
+}
+
+/** What a part says without any form: a note stands as it was written. */
+export function partText(part: MailPart): string {
+  if (typeof part === 'string') return part;
+  return 'link' in part ? part.link : part.note;
+}
+
+/** The same as plain text. */
 export function mailText(parts: readonly MailPart[]): string {
-  return parts.map((part) => (typeof part === 'string' ? part : part.note)).join('\n\n');
+  return parts.map(partText).join('\n\n');
 }

@@ -17,6 +17,7 @@ const facts = {
   subject: 'Tender round 1',
   note: '',
   titles: ['Lines plan'],
+  rights: ['read', 'print'] as const,
   from: null,
   ends: [Date.UTC(2026, 11, 31, 16)],
   link: 'https://documents.tern-quill.example/r/abc',
@@ -47,6 +48,31 @@ describe('a message as MIME', () => {
     expect(parsed.headers.get('auto-submitted')).toBe('auto-generated');
   });
 
+  test('stands in the frame of its organisation, and an answer reaches the sender', async () => {
+    const parsed = await simpleParser(
+      await toMime(
+        {
+          ...mail(),
+          replyTo: 'ida.roe@tern-quill.example',
+          look: {
+            organisation: 'Tern <b>&</b> Quill',
+            colour: '#a4155a',
+            signature: 'Quay 4\nHarbour <i>office</i>',
+          },
+        },
+        FROM,
+        when,
+      ),
+    );
+    expect(parsed.replyTo?.value).toMatchObject([{ address: 'ida.roe@tern-quill.example' }]);
+    expect(parsed.html).toContain('Tern &lt;b&gt;&amp;&lt;/b&gt; Quill');
+    expect(parsed.html).toContain('border-top:4px solid #a4155a');
+    expect(parsed.html).toContain('Quay 4<br>Harbour &lt;i&gt;office&lt;/i&gt;');
+    expect(parsed.text?.trim().endsWith('-- \nQuay 4\nHarbour <i>office</i>')).toBe(true);
+    // Nothing is fetched by whoever looks at it.
+    expect(parsed.html).not.toMatch(/<img|<link|<script|url\(/);
+  });
+
   test('takes no header and no markup from what a sender typed', async () => {
     const parsed = await simpleParser(
       await toMime(
@@ -72,6 +98,19 @@ describe('the words of a message', () => {
     );
     expect(body).toContain('until 31 December 2026 at 17:00 (Europe/Oslo)');
     expect(body).toContain('prove that mira.kolbe@brackwater.example is your email address');
+  });
+
+  test('say what may be done, where the link leads, and show it as something to press', () => {
+    const { body, html } = dispatchMail(facts);
+    expect(body).toContain('You may read and print.');
+    expect(body).toContain('The link leads to documents.tern-quill.example.');
+    expect(html).toMatch(
+      /<a href="https:\/\/documents.tern-quill.example\/r\/abc" [^>]*>Open the document</,
+    );
+    const german = dispatchMail({ ...facts, language: 'de' as const });
+    expect(german.body).toContain('Sie dürfen damit: lesen und drucken.');
+    expect(german.html).toMatch(/^<div lang="de"/);
+    expect(dispatchMail({ ...facts, rights: null }).body).not.toContain('You may read');
   });
 
   test('with a code hold it once in the subject, once in the text', () => {

@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import type { SendMailOptions } from 'nodemailer';
 import { mailHtml } from '@/server/mail/html';
+import { framed, signed } from '@/server/mail/frame';
 import type { Mail } from '@/server/mail/mailer';
 
 /** What nodemailer takes for one of our messages. */
@@ -9,9 +10,10 @@ export function toEnvelope(mail: Mail, from: string, date: Date): SendMailOption
   return {
     from,
     to: mail.to,
+    ...(mail.replyTo == null ? {} : { replyTo: mail.replyTo }),
     subject: mail.subject,
-    text: mail.text,
-    html: mail.html ?? mailHtml([mail.text]),
+    text: mail.look === undefined ? mail.text : signed(mail.text, mail.look),
+    html: framed(mail.html ?? mailHtml([mail.text]), mail.look),
     date,
     messageId: `<${mail.id}@${domain}>`,
     attachments: (mail.attachments ?? []).map(({ name, mediaType, read }) => ({

@@ -29,7 +29,7 @@ import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
 import { Moment } from '@/ui/time/moment';
 import { distanceIn } from '@/core/base/moment-in';
 import { useWords } from '@/ui/words/use-words';
-import { verbsIn } from '@/ui/words/verbs-in';
+import { verbsIn } from '@/words/reader/verbs-in';
 import { en } from '@/words/reader/en';
 
 type Opened = OpenResult & { readonly outcome: 'granted' };

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import type { SharedDocument } from '@/contracts/reader';
 import { Moment } from '@/ui/time/moment';
 import { useWords } from '@/ui/words/use-words';
-import { verbsIn } from '@/ui/words/verbs-in';
+import { verbsIn } from '@/words/reader/verbs-in';
 
 /** One document that somebody was sent: what they may do with it, or why it does not open. */
 export function SharedRow({

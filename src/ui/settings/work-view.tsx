@@ -8,6 +8,7 @@ import type { WorkSettings } from '@/contracts/settings';
 import { counted } from '@/core/base/counted';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
+import { MailPart } from '@/ui/settings/mail-part';
 import { SendingPart } from '@/ui/settings/sending-part';
 import { KeepersPart } from '@/ui/settings/keepers-part';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
@@ -85,6 +86,11 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
             </TextField>
           </section>
           <SendingPart settings={settings} busy={busy} put={put} attempt={attempt} />
+          <MailPart
+            key={`${settings.mailColour} ${settings.mailSignature}`}
+            settings={settings}
+            attempt={attempt}
+          />
           <KeepersPart
             key={settings.checkpointsTo.join(' ')}
             settings={settings}

@@ -25,6 +25,9 @@ export const de: MailMessages = {
     until: 'Sie können {count, plural, one {es} other {sie}} bis {until} öffnen.',
     fromUntil: 'Sie können {count, plural, one {es} other {sie}} ab {from} bis {until} öffnen.',
     onlyYou: 'Dies ist nur für Sie: Wer es sonst öffnet, muss dieselbe E-Mail-Adresse nachweisen.',
+    may: 'Sie dürfen damit: {verbs}.',
+    genuine: 'Der Link führt zu {host}. Dort fragt Sie niemand nach einem Passwort.',
+    open: '{count, plural, one {Dokument öffnen} other {Dokumente öffnen}}',
     unexpected:
       'Falls Sie dies nicht erwartet haben, fragen Sie die absendende Person auf einem Weg, den Sie schon kennen.',
     passedOn: 'Weitergegeben: {subject}',

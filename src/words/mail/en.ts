@@ -28,6 +28,9 @@ export const en = {
     fromUntil: 'You can open {count, plural, one {it} other {them}} from {from} until {until}.',
     onlyYou:
       'This is for you only: anybody else who opens it has to prove this same email address.',
+    may: 'You may {verbs}.',
+    genuine: 'The link leads to {host}. Nobody will ask you for a password there.',
+    open: '{count, plural, one {Open the document} other {Open the documents}}',
     unexpected: 'If you did not expect this, ask the sender in a way you already know.',
     passedOn: 'Passed on: {subject}',
     hiddenTitle: 'Document {reference}',

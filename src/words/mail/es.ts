@@ -28,6 +28,9 @@ export const es: MailMessages = {
       'Puede {count, plural, one {abrirlo} other {abrirlos}} desde el {from} hasta el {until}.',
     onlyYou:
       'Esto es solo para usted: cualquier otra persona que lo abra tiene que demostrar esta misma dirección de correo.',
+    may: 'Puede {verbs}.',
+    genuine: 'El enlace lleva a {host}. Allí nadie le pedirá una contraseña.',
+    open: '{count, plural, one {Abrir el documento} other {Abrir los documentos}}',
     unexpected: 'Si no lo esperaba, pregunte a quien lo envía por una vía que ya conozca.',
     passedOn: 'Compartido: {subject}',
     hiddenTitle: 'Documento {reference}',

@@ -29,6 +29,9 @@ export const fr: MailMessages = {
       'Vous pouvez {count, plural, one {l’ouvrir} other {les ouvrir}} du {from} jusqu’au {until}.',
     onlyYou:
       'Ceci n’est que pour vous : toute autre personne qui l’ouvre doit prouver cette même adresse e-mail.',
+    may: 'Vous pouvez {verbs}.',
+    genuine: 'Le lien mène à {host}. Personne ne vous y demandera de mot de passe.',
+    open: '{count, plural, one {Ouvrir le document} other {Ouvrir les documents}}',
     unexpected:
       'Si vous ne l’attendiez pas, demandez à l’expéditeur par une voie que vous connaissez déjà.',
     passedOn: 'Transmis : {subject}',

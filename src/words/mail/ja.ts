@@ -23,6 +23,9 @@ export const ja: MailMessages = {
     fromUntil: '{count, plural, other {{from}から{until}まで開くことができます。}}',
     onlyYou:
       'これはあなただけに宛てたものです。ほかの人が開くには、同じメールアドレスの確認が必要です。',
+    may: 'できること：{verbs}。',
+    genuine: 'リンク先は{host}です。そこでパスワードをお尋ねすることはありません。',
+    open: '{count, plural, other {文書を開く}}',
     unexpected: 'お心当たりがない場合は、すでにご存じの方法で送信者にお確かめください。',
     passedOn: '共有: {subject}',
     hiddenTitle: '文書 {reference}',

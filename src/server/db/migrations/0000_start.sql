@@ -359,6 +359,7 @@ CREATE TABLE `outbox` (
 	`dispatch_id` text,
 	`recipient_id` text,
 	`to_address` text NOT NULL,
+	`reply_to` text,
 	`subject` text NOT NULL,
 	`body` text NOT NULL,
 	`html` text,

@@ -11,6 +11,8 @@ export const outbox = sqliteTable(
     dispatchId: text().$type<DispatchId>(),
     recipientId: text().$type<RecipientId>(),
     toAddress: text().notNull(),
+    /** Whom an answer by mail reaches; null: nobody reads one. */
+    replyTo: text(),
     subject: text().notNull(),
     /** Plain text of the message. Emptied once it was delivered: it may hold a code. */
     body: text().notNull(),

@@ -117,9 +117,13 @@ export async function documentsEnding(
 }
 
 /** Who sent a dispatch, by name. */
-export async function senderOf(db: Reading, dispatch: DispatchId): Promise<string> {
-  const [row] = await db.all<{ name: string }>(
-    sql`SELECT u.name AS name FROM dispatches s JOIN staff u ON u.id = s.sent_by WHERE s.id = ${dispatch}`,
+export async function senderOf(
+  db: Reading,
+  dispatch: DispatchId,
+): Promise<{ readonly name: string; readonly email: string | null }> {
+  const [row] = await db.all<{ name: string; email: string }>(
+    sql`SELECT u.name AS name, u.email AS email
+      FROM dispatches s JOIN staff u ON u.id = s.sent_by WHERE s.id = ${dispatch}`,
   );
-  return row?.name ?? '';
+  return row ?? { name: '', email: null };
 }

@@ -4,6 +4,7 @@ import { groupBy } from '@/core/base/group';
 import type { LedgerEvent } from '@/core/ledger/entry';
 import { underCeilings } from '@/core/policy/ceiling';
 import { isInTheClear, type DeliveryForm } from '@/core/policy/delivery';
+import { RIGHTS, type Right } from '@/core/policy/rights';
 import { windowState } from '@/core/policy/decide';
 import { type MailAgainInput } from '@/contracts/dispatch';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -58,6 +59,7 @@ export async function mailLinks(
         dispatchId: id,
         recipientId: person.id,
         toAddress: person.address,
+        replyTo: actor.email,
         ...mail,
         attached: message.form !== 'link' ? documents.map(({ versionId }) => versionId) : [],
         state: 'waiting' as const,
@@ -66,6 +68,14 @@ export async function mailLinks(
       };
     }),
   );
+}
+
+/** The rights that each of several documents comes with, where they are the same; null: they differ. */
+function alike(each: readonly (readonly Right[])[]): readonly Right[] | null {
+  const [first] = each;
+  return first !== undefined && each.every((rights) => rights.join() === first.join())
+    ? RIGHTS.filter((right) => first.includes(right))
+    : null;
 }
 
 /** Makes the message of a dispatch to one person after another. */
@@ -82,10 +92,10 @@ export async function mailMaker(
   return (person: Addressed, token: string) => {
     const theirs = documents.filter(({ id }) => person.without?.includes(id) !== true);
     // What is told is what opens: the end that ceilings leave.
-    const ends = theirs.map(
-      (document) =>
-        underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms.until,
+    const opens = theirs.map(
+      (document) => underCeilings(person.terms, person.givenAt ?? now, ceilingsOf(document)).terms,
     );
+    const ends = opens.map(({ until }) => until);
     const zone = person.zone ?? organisation?.zone ?? 'UTC';
     const language = languageOf(person.language);
     const titles = theirs.map((document) => titleOf(document, language));
@@ -106,6 +116,7 @@ export async function mailMaker(
         : '',
       form,
       titles,
+      rights: isInTheClear(form) ? null : alike(opens.map(({ rights }) => rights)),
       from: person.terms.from,
       ends,
       link: `${deps.publicUrl}/r/${token}`,

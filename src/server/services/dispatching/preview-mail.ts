@@ -4,6 +4,7 @@ import type { MailPreview, PreviewMailInput } from '@/contracts/message';
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
+import { partText } from '@/server/mail/html';
 import { mailMaker } from '@/server/services/dispatching/mail-links';
 
 /** The message as somebody would get it now. Nothing is kept of it, and its link leads nowhere yet. */
@@ -31,8 +32,9 @@ export async function previewMail(
   return {
     language: languageOf(known?.language ?? null),
     subject,
-    parts: parts.map((part) =>
-      typeof part === 'string' ? { text: part, note: false } : { text: part.note, note: true },
-    ),
+    parts: parts.map((part) => ({
+      text: partText(part),
+      note: typeof part === 'object' && 'note' in part,
+    })),
   };
 }

@@ -9,6 +9,9 @@ import {
   settleMail,
   type OutboxRow,
 } from '@/server/repositories/mailing/mail-repository';
+import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
+import type { MailLook } from '@/server/mail/mailer';
+import { readWorkSettings } from '@/server/services/base/work-settings';
 import type { Deps } from '@/server/services/base/deps';
 import { attachedTo } from '@/server/services/documents/protected-files';
 import { record } from '@/server/services/base/record';
@@ -62,6 +65,19 @@ function settledBy(error: unknown, attempts: number): Settled {
   };
 }
 
+/** How the organisation's mail looks now. */
+async function mailLook({ db }: Pick<Deps, 'db'>): Promise<MailLook> {
+  const [organisation, { mailColour, mailSignature }] = await Promise.all([
+    findOrganisation(db.read),
+    readWorkSettings(db.read),
+  ]);
+  return {
+    organisation: organisation?.name ?? '',
+    colour: mailColour,
+    signature: mailSignature,
+  };
+}
+
 async function deliverOne(
   deps: Deps,
   mailer: NonNullable<Deps['mailer']>,
@@ -78,10 +94,12 @@ async function deliverOne(
     await mailer.deliver({
       id: message.id,
       to: message.toAddress,
+      replyTo: message.replyTo,
       subject: message.subject,
       text: message.body,
       html: message.html,
       attachments: await attachedTo(deps, message),
+      look: await mailLook(deps),
     });
   } catch (error) {
     // One that cannot be made or delivered stands aside: it holds up nobody else's mail.

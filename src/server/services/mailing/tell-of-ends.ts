@@ -71,8 +71,9 @@ async function mailOf(deps: Deps, ends: readonly End[], now: number): Promise<Ma
   const organisation = await findOrganisation(db);
   const language = languageOf(person.language);
   const titleOf = await mailTitles(db);
+  const sender = await senderOf(db, dispatch);
   const mail = endSoonMail({
-    senderName: await senderOf(db, dispatch),
+    senderName: sender.name,
     organisation: organisation?.name ?? '',
     ends: ends.map(({ document, until }) => ({ title: titleOf(document, language), until })),
     language,
@@ -83,6 +84,7 @@ async function mailOf(deps: Deps, ends: readonly End[], now: number): Promise<Ma
     id: newId('message', deps.random),
     recipientId: person.id,
     toAddress: person.address,
+    replyTo: sender.email,
     ...mail,
     state: 'waiting',
     nextAttemptAt: now,

@@ -80,6 +80,7 @@ async function tellReviser(
     {
       id: newId('message', deps.random),
       toAddress: recipient.address,
+      replyTo: actor.email,
       ...revisionAnsweredMail({
         senderName: actor.name,
         title: titleOf(document, language),
@@ -177,6 +178,7 @@ export async function tellOfVersion(
         return {
           id: newId('message', deps.random),
           toAddress: person.address,
+          replyTo: actor.email,
           ...versionMail({
             senderName: actor.name,
             title: titleOf(document, language),

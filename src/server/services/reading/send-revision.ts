@@ -18,6 +18,7 @@ import { findRecipientByAddress } from '@/server/repositories/reading/reader-rep
 import { findStaff } from '@/server/repositories/staff/staff-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError, tooMany } from '@/server/services/base/errors';
+import { mailAddressOf } from '@/server/services/base/mail-address';
 import { record } from '@/server/services/base/record';
 import { takeInWhole, type TakenIn } from '@/server/services/documents/take-in-whole';
 import { ownRevisions } from '@/server/services/reading/own-revisions';
@@ -112,6 +113,7 @@ async function keepRevision(
       {
         id: newId('message', deps.random),
         toAddress: owner.email,
+        replyTo: mailAddressOf(sender),
         ...revisionMail({
           who: sender === null || sender.name === '' ? actor.address : sender.name,
           title: document.title,

@@ -248,6 +248,7 @@ async function answerOne(
     {
       id: newId('message', deps.random),
       toAddress: recipient.address,
+      replyTo: actor.email,
       ...mail,
       state: 'waiting',
       urgent: true,

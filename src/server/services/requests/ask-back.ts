@@ -15,6 +15,7 @@ import {
 import { languageOf } from '@/core/base/languages';
 import { mailTitles } from '@/server/services/base/mail-titles';
 import type { Deps, ReaderActor, StaffActor } from '@/server/services/base/deps';
+import { mailAddressOf } from '@/server/services/base/mail-address';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { needRequests } from '@/server/services/requests/answer-requests';
@@ -35,7 +36,7 @@ function about({ request, grant, recipient, document }: WholeRequest) {
 async function mail(
   deps: Deps,
   tx: Transaction,
-  to: string,
+  { to, replyTo }: { readonly to: string; readonly replyTo: string | null },
   message: { readonly subject: string; readonly body: string },
   now: number,
 ): Promise<void> {
@@ -43,6 +44,7 @@ async function mail(
     {
       id: newId('message', deps.random),
       toAddress: to,
+      replyTo,
       ...message,
       state: 'waiting',
       urgent: true,
@@ -92,7 +94,7 @@ export async function askBack(
         language,
         link: `${deps.publicUrl}/r/${token ?? ''}`,
       });
-      await mail(deps, tx, recipient.address, message, now);
+      await mail(deps, tx, { to: recipient.address, replyTo: actor.email }, message, now);
     }
     return { asked: rows.length };
   });
@@ -142,7 +144,8 @@ export async function replyToQuestion(
       words: input.words,
       link: `${deps.publicUrl}/today`,
     });
-    await mail(deps, tx, sender.email, message, now);
+    const replyTo = mailAddressOf(recipient);
+    await mail(deps, tx, { to: sender.email, replyTo }, message, now);
   });
   return ownRequests(deps, actor, input.document);
 }

@@ -18,6 +18,7 @@ import {
   policyFor,
   zoneOf,
 } from '@/server/services/policy/document-policy';
+import { mailAddressOf } from '@/server/services/base/mail-address';
 import { ServiceError } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 
@@ -148,6 +149,7 @@ export async function askForMore(
       {
         id: newId('message', deps.random),
         toAddress: senderEmail,
+        replyTo: mailAddressOf(recipient),
         ...mail,
         state: 'waiting',
         urgent: true,

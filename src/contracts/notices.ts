@@ -9,5 +9,6 @@ export const noticeChoices = z.object({
   'first-open': rhythm,
   refused: rhythm,
   'new-place': rhythm,
+  'new-device': rhythm,
   ending: rhythm,
 });

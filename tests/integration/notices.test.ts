@@ -33,6 +33,7 @@ const NEVER: NoticeChoices = {
   'first-open': 'never',
   refused: 'never',
   'new-place': 'never',
+  'new-device': 'never',
   ending: 'never',
 };
 let product: Product;
@@ -283,6 +284,35 @@ describe('a kind chosen beside others', () => {
     const [mail] = await mailsTo('ida@tern-quill.example');
     expect(mail?.body).toContain('ends.');
     expect(mail?.body).not.toContain('refused');
+    await chooseNotices(deps, ida, NEVER);
+  });
+});
+
+describe('a new device', () => {
+  test('a person who opens on another device is told of once, and not at their first open', async () => {
+    const { deps, ida } = product;
+    const shared = await protect(product, await drawing(1));
+    const who = 'rune@yard.example';
+    const { tokenOf } = await dispatch(product, [shared], [who]);
+    await chooseNotices(deps, ida, { ...NEVER, 'new-device': 'at-once' });
+    const openOn = async (reader: ReaderActor) =>
+      openDocument(deps, reader, { token: tokenOf(who), document: shared });
+    const [first, second] = [
+      await prove(product, tokenOf(who), who),
+      await prove(product, tokenOf(who), who),
+    ];
+    later(11 * MINUTE);
+    await openOn(first);
+    await expect(sendNotices(deps)).resolves.toBe(0);
+    await openOn(second);
+    await expect(sendNotices(deps)).resolves.toBe(1);
+    const [mail] = await mailsTo('ida@tern-quill.example');
+    expect(mail?.body).toContain('rune@yard.example opened');
+    expect(mail?.body).toContain('on a device they had not used before');
+    later(13 * HOUR);
+    await openOn(first);
+    await openOn(second);
+    await expect(sendNotices(deps)).resolves.toBe(0);
     await chooseNotices(deps, ida, NEVER);
   });
 });

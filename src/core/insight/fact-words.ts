@@ -46,6 +46,7 @@ const labels: Readonly<Record<string, string>> = {
   'first-open': 'Notice of first opens',
   refused: 'Notice of refusals',
   'new-place': 'Notice of new places',
+  'new-device': 'Notice of new devices',
   ending: 'Notice of access ending soon',
   passOn: 'Passing on',
 };

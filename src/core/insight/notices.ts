@@ -1,7 +1,7 @@
 import type { DocumentId, StaffId } from '@/core/base/ids';
 
 /** What somebody on the staff can be told of what is theirs. */
-export const NOTICE_KINDS = ['first-open', 'refused', 'new-place', 'ending'] as const;
+export const NOTICE_KINDS = ['first-open', 'refused', 'new-place', 'new-device', 'ending'] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 /** When they are told. */
 export const RHYTHMS = ['never', 'at-once', 'daily'] as const;
@@ -28,12 +28,18 @@ export type Opened = {
   readonly first: boolean;
   /** Their organisation had opened before, and never from there. */
   readonly elsewhere: boolean;
+  /** They had opened before, and never on this device. */
+  readonly onNewDevice: boolean;
 };
 
 /** What an open is told as: one may be several. */
-export function kindsOf({ granted, first, elsewhere }: Opened): NoticeKind[] {
+export function kindsOf({ granted, first, elsewhere, onNewDevice }: Opened): NoticeKind[] {
   if (!granted) return ['refused'];
-  return [...(first ? ['first-open' as const] : []), ...(elsewhere ? ['new-place' as const] : [])];
+  return [
+    ...(first ? ['first-open' as const] : []),
+    ...(elsewhere ? ['new-place' as const] : []),
+    ...(onNewDevice ? ['new-device' as const] : []),
+  ];
 }
 
 /**

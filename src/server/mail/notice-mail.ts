@@ -27,7 +27,8 @@ function openLine(each: Opened, kinds: readonly NoticeKind[], zone: string): str
   const what = told.includes('refused')
     ? `tried to open “${title}”${where} and was refused: ${refusalName(reason)}`
     : `opened “${title}”${told.includes('first-open') ? ' for the first time' : ''}${where}` +
-      (told.includes('new-place') ? ', a new place for their organisation' : '');
+      (told.includes('new-place') ? ', a new place for their organisation' : '') +
+      (told.includes('new-device') ? ', on a device they had not used before' : '');
   return `${momentWords(at, zone)}: ${whom} ${what}. ${dispatch}`;
 }
 

@@ -23,6 +23,10 @@ const kindNames: Record<NoticeKind, { readonly name: string; readonly hint: stri
     name: 'New place',
     hint: 'somebody opens one from where nobody of their organisation was before',
   },
+  'new-device': {
+    name: 'New device',
+    hint: 'somebody who had opened one before opens one on another device',
+  },
   ending: { name: 'Access ending soon', hint: 'what you dispatched ends within three days' },
 };
 const rhythmNames: Record<Rhythm, string> = {

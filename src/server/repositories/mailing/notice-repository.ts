@@ -29,9 +29,10 @@ export async function openedSince(
     sender: StaffId | null;
     first: number;
     elsewhere: number;
+    onNewDevice: number;
   }>(sql`
     WITH e AS (
-      SELECT sequence, occurred_at, outcome, reason, recipient_id, link_of, document_id, dispatch_id,
+      SELECT sequence, occurred_at, outcome, reason, recipient_id, device_id, link_of, document_id, dispatch_id,
         coalesce((SELECT value FROM ledger_personal p WHERE p.sequence = l.sequence
         AND p.field = 'place'), '') AS place, coalesce((SELECT value FROM ledger_personal p
         WHERE p.sequence = l.sequence AND p.field = 'address'), '') AS address
@@ -58,18 +59,26 @@ export async function openedSince(
         AND EXISTS (SELECT 1 FROM recipients q JOIN ledger_entries o ON o.recipient_id = q.id
         JOIN ledger_personal p ON p.sequence = o.sequence AND p.field = 'place'
         WHERE q.organisation = r.organisation AND o.sequence < e.sequence
-        AND o.action = 'document.opened' AND o.outcome = 'granted') AS elsewhere
+        AND o.action = 'document.opened' AND o.outcome = 'granted') AS elsewhere,
+      e.device_id IS NOT NULL
+        AND NOT EXISTS (SELECT 1 FROM ledger_entries o WHERE o.recipient_id = e.recipient_id
+        AND o.sequence < e.sequence AND o.device_id = e.device_id
+        AND o.action = 'document.opened' AND o.outcome = 'granted')
+        AND EXISTS (SELECT 1 FROM ledger_entries o WHERE o.recipient_id = e.recipient_id
+        AND o.sequence < e.sequence
+        AND o.action = 'document.opened' AND o.outcome = 'granted') AS onNewDevice
     FROM e JOIN documents d ON d.id = e.document_id LEFT
     JOIN recipients r ON r.id = e.recipient_id LEFT JOIN dispatches s ON s.id = e.dispatch_id
     ORDER BY e.sequence`);
-  return rows.map(({ at, outcome, owner, deputy, sender, first, elsewhere, place, ...row }) => ({
+  return rows.map(({ at, outcome, owner, deputy, sender, first, place, ...row }) => ({
     ...row,
     place: place.split(',')[0] ?? '',
     at: Date.parse(at),
     granted: outcome === 'granted',
     answerable: [owner, deputy, sender],
     first: outcome === 'granted' && first === 1,
-    elsewhere: outcome === 'granted' && elsewhere === 1,
+    elsewhere: outcome === 'granted' && row.elsewhere === 1,
+    onNewDevice: outcome === 'granted' && row.onNewDevice === 1,
   }));
 }
 

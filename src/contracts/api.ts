@@ -120,6 +120,7 @@ import type {
 import type { MailPreview, previewMailInput } from '@/contracts/message';
 import type { SavedTexts, putTextInput, textInput } from '@/contracts/saved-texts';
 import type { answerInput, askBackInput } from '@/contracts/requests';
+import type { NoticeView, putNoticeInput } from '@/contracts/reader-notice';
 import type { deviceOfPersonInput } from '@/contracts/sent';
 import type { RuleChanged, putRuleInput } from '@/contracts/rules';
 import type { previewTermsInput, putTermsInput, termsIdInput } from '@/contracts/saved-terms';
@@ -262,6 +263,7 @@ export type Api = {
   'GET /api/v1/settings/drill': Call<typeof nothing, Drill>;
   'POST /api/v1/settings/drill': Call<typeof drillInput, Done>;
   'POST /api/v1/settings/recovery': Call<typeof recoveryKeyInput, Done>;
+  'POST /api/v1/settings/notice': Call<typeof putNoticeInput, NoticeView>;
   'POST /api/v1/settings/two-people': Call<typeof twoPeopleInput, unknown>;
   'POST /api/v1/settings/work': Call<typeof workChange, unknown>;
   'POST /api/v1/sign-in': Call<typeof signInInput, Done>;

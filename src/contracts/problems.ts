@@ -21,7 +21,8 @@ export type ProblemKind =
   | 'TOO_LARGE'
   | 'WRONG_LENGTH'
   | 'MAIL_NOT_SET_UP'
-  | 'REASON_NEEDED';
+  | 'REASON_NEEDED'
+  | 'NOTICE_DUE';
 
 type Known = { readonly kind: ProblemKind; readonly to: 'staff' | 'recipient' | 'both' };
 
@@ -65,6 +66,8 @@ export const PROBLEMS = {
   'asked-before': { kind: 'CONFLICT', to: 'recipient' },
   'requests-waiting': { kind: 'TOO_MANY', to: 'recipient' },
   'nothing-to-reply': { kind: 'CONFLICT', to: 'recipient' },
+  'notice-due': { kind: 'NOTICE_DUE', to: 'recipient' },
+  'notice-changed': { kind: 'CONFLICT', to: 'recipient' },
   'device-unknown': { kind: 'NOT_FOUND', to: 'both' },
   'file-too-large': { kind: 'TOO_LARGE', to: 'staff' },
   'grants-of-others': { kind: 'NOT_ALLOWED', to: 'staff' },

@@ -197,3 +197,39 @@ test('every page of a recipient is in the language they choose, and choosing it 
   await expect(reader.getByText('What is recorded')).toBeVisible();
   await expect(reader.locator('[data-page="1"] img').first()).toBeAttached();
 });
+
+test('a notice is accepted before the first open, in the language it is read in', async ({
+  page: staff,
+  browser,
+}) => {
+  await signIn(staff, '/settings/work');
+  const part = staff.getByRole('region', { name: 'Notice' });
+  await part.getByLabel('In English').fill('Keep what you read here to yourself.');
+  await part.getByLabel('In German').fill('Behalten Sie für sich, was Sie hier lesen.');
+  await part.getByRole('button', { name: 'Save notice' }).click();
+  await expect(part.getByText('accepted by 0 people')).toBeVisible();
+  try {
+    const reader = await proveAt(browser, staff, '/r/sent', VANE, { locale: 'de-DE' });
+    await reader
+      .getByRole('listitem')
+      .filter({ hasText: 'TQ-380-BS-01' })
+      .getByRole('button')
+      .click();
+    await expect(reader.getByText('Behalten Sie für sich, was Sie hier lesen.')).toBeVisible();
+    await expectNothingSerious(reader);
+    await expect(reader.locator('[data-page]')).toHaveCount(0);
+    await reader.getByRole('button', { name: 'Annehmen und öffnen' }).click();
+    await expect(reader.locator('[data-page="1"] img').first()).toBeVisible();
+  } finally {
+    await open(staff, '/settings/work');
+    await expect(part.getByText('accepted by 1 person')).toBeVisible();
+    await part.getByLabel('In English').fill('');
+    await part.getByLabel('In German').fill('');
+    await part.getByRole('button', { name: 'Save notice' }).click();
+    await expect(
+      part.getByText('Nobody is asked to accept anything.', { exact: false }),
+    ).toBeVisible();
+  }
+  await open(staff, '/ledger?action=notice.accepted');
+  await expect(staff.getByText('accepted the notice').first()).toBeVisible();
+});

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
@@ -16,6 +17,12 @@ import {
   shutOutDevice,
 } from '@/server/services/reading/own-devices';
 import { enterCode, requestCode } from '@/server/services/reading/prove-address';
+import {
+  acceptNotice,
+  putNotice,
+  readNotice,
+  viewNotice,
+} from '@/server/services/reading/reader-notice';
 import { sentToYou } from '@/server/services/reading/sent-to-you';
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import { revokeDocument } from '@/server/services/access/revoke-document';
@@ -241,5 +248,58 @@ describe('devices', () => {
     });
     const again = await prove(product, token, address);
     expect(await ownDevices(product.deps, again)).toHaveLength(1);
+  });
+});
+
+describe('a notice', () => {
+  const texts = { en: 'Keep it to yourself.', de: 'Behalten Sie es für sich.' };
+  const open = (actor = reader) =>
+    openDocument(product.deps, actor, { token, document: documents[0] });
+  const accept = (version: number, language: 'en' | 'fr' = 'en', actor = reader) =>
+    acceptNotice(product.deps, actor, { version, language });
+
+  test('is accepted before the first open, by each person once, and kept with its wording', async () => {
+    const { version } = await putNotice(product.deps, product.ida, { texts });
+    await expect(open()).rejects.toMatchObject({ problem: 'notice-due' });
+    // Of somebody who could open nothing it is not asked, and a stranger is not shown it.
+    const stranger = await prove(product, token, `else.${String(people)}@class.example`);
+    await expect(open(stranger)).resolves.toMatchObject({ reason: 'not-addressed' });
+    await expect(readNotice(product.deps, stranger)).rejects.toMatchObject({
+      problem: 'not-sent-here',
+    });
+    expect(await readNotice(product.deps, reader)).toMatchObject({ version, texts });
+    await Promise.all(Array.from({ length: 20 }, () => accept(version)));
+    expect(await viewNotice(product.deps)).toMatchObject({ accepted: 1 });
+    const kept = (await entries()).filter(({ action }) => action === 'notice.accepted');
+    expect(kept).toHaveLength(1);
+    expect(kept[0]).toMatchObject({
+      recipient: reader.recipient,
+      details: {
+        version,
+        language: 'en',
+        text: createHash('sha256').update(texts.en).digest('hex'),
+      },
+    });
+    await expect(open()).resolves.toHaveProperty('outcome', 'granted');
+  });
+
+  test('worded anew is asked again, and nothing else than it stands is accepted', async () => {
+    const before = await putNotice(product.deps, product.ida, { texts });
+    await accept(before.version);
+    const { version } = await putNotice(product.deps, product.ida, {
+      texts: { en: 'Other words.' },
+    });
+    await expect(open()).rejects.toMatchObject({ problem: 'notice-due' });
+    await expect(accept(before.version)).rejects.toMatchObject({ problem: 'notice-changed' });
+    await expect(accept(version, 'fr')).rejects.toMatchObject({ problem: 'notice-changed' });
+    await accept(version);
+    await expect(open()).resolves.toHaveProperty('outcome', 'granted');
+  });
+
+  test('without words asks nobody; the same words are no new wording', async () => {
+    const { version } = await putNotice(product.deps, product.ida, { texts });
+    expect(await putNotice(product.deps, product.ida, { texts })).toMatchObject({ version });
+    await putNotice(product.deps, product.ida, { texts: {} });
+    await expect(open()).resolves.toHaveProperty('outcome', 'granted');
   });
 });

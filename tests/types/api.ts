@@ -108,6 +108,7 @@ type Handled = {
   'GET /api/v1/settings/drill': typeof import('@/app/api/v1/settings/drill/route').GET;
   'POST /api/v1/settings/drill': typeof import('@/app/api/v1/settings/drill/route').POST;
   'POST /api/v1/settings/recovery': typeof import('@/app/api/v1/settings/recovery/route').POST;
+  'POST /api/v1/settings/notice': typeof import('@/app/api/v1/settings/notice/route').POST;
   'POST /api/v1/settings/two-people': typeof import('@/app/api/v1/settings/two-people/route').POST;
   'POST /api/v1/settings/work': typeof import('@/app/api/v1/settings/work/route').POST;
   'POST /api/v1/sign-in': typeof import('@/app/api/v1/sign-in/route').POST;

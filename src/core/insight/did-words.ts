@@ -59,6 +59,7 @@ const done: Record<Action, string> = {
   'version.told': 'told of a new version',
   'aids.switched': 'switched reading aids',
   'device.ended': 'ended a device',
+  'notice.accepted': 'accepted the notice',
   'print.noted': 'noted what became of a copy on paper',
   'document.kept': 'kept a copy',
   'people.imported': 'imported people',

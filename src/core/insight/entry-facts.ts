@@ -338,6 +338,11 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Mailed to', counted(number(people), 'person', 'people')),
   ],
   'device.ended': null,
+  'notice.accepted': ({ version, language, text: digest }) => [
+    ...fact('Wording', String(number(version))),
+    ...fact('Language', text(language)),
+    ...fact('SHA-256 of the text', text(digest)),
+  ],
   'aids.switched': ({ owner, on }, words) => [
     ...fact('Reading aids', on === true ? 'on' : 'off'),
     ...fact('On documents of', named(owner, words)),

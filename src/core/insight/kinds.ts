@@ -32,6 +32,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'version.told': 'sent',
   'aids.switched': 'changed',
   'device.ended': 'changed',
+  'notice.accepted': 'proof',
   'document.kept': 'taken',
   'file.taken': 'sent',
   'file.inspected': 'staff',

@@ -88,6 +88,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'aids.switched': { changes: 'all' },
   // Only those who hold what it names look again: the person's own devices.
   'device.ended': { changes: 'all', ends: true, toSomebody: true },
+  'notice.accepted': NOTHING,
   'document.kept': NOTHING,
   'file.taken': { toSomebody: true },
   'file.inspected': NOTHING,

@@ -85,6 +85,7 @@ export type SettingsDetails =
       readonly added: readonly RecipientId[];
       readonly removed: readonly RecipientId[];
     }
+  | { readonly notice: number; readonly texts: Plain }
   | { readonly twoPeople: boolean; readonly asked?: false }
   | { readonly consent: ConsentId; readonly kind: string; readonly agreed: boolean }
   | {
@@ -243,6 +244,11 @@ export type Details = {
     readonly accepted: boolean;
   };
   'version.told': { readonly number: number; readonly people: number };
+  'notice.accepted': {
+    readonly version: number;
+    readonly language: string;
+    readonly text: string;
+  };
   'aids.switched': { readonly owner: StaffId; readonly on: boolean };
   'document.kept': { readonly marked: boolean };
   'file.taken': { readonly bytes: number };

@@ -84,6 +84,7 @@ export const ACTIONS = [
   'print.noted',
   'aids.switched',
   'device.ended',
+  'notice.accepted',
   'revision.sent',
   'revision.answered',
   'version.told',

@@ -1,4 +1,4 @@
-import bidiFactory from 'bidi-js';
+import { inSeenOrder, levelsOf } from '@/core/base/seen-order';
 import font from '@/core/watermark/outlines.json' with { type: 'json' };
 
 /**
@@ -31,8 +31,6 @@ const MISSING: readonly [number, string] = [
   'M60 0L500 0L500 660L60 660ZM120 60L120 600L440 600L440 60Z',
 ];
 
-const bidi = bidiFactory();
-
 /** A run of characters in one direction that are drawn from one source. */
 type Run = { readonly text: string; readonly level: number; readonly own: boolean };
 
@@ -46,7 +44,7 @@ function isNeutral(character: string): boolean {
 }
 
 function runsOf(text: string): Run[] {
-  const { levels } = bidi.getEmbeddingLevels(text, 'ltr');
+  const levels = levelsOf(text);
   const runs: { text: string; level: number; own: boolean }[] = [];
   let at = 0;
   for (const character of text) {
@@ -60,21 +58,6 @@ function runsOf(text: string): Run[] {
     else runs.push({ text: character, level, own: isOwn(character) });
   }
   return runs;
-}
-
-/** Runs in the order they are seen in (Unicode Standard Annex 9, rule L2). */
-function inSeenOrder(runs: readonly Run[]): Run[] {
-  const ordered = [...runs];
-  const highest = Math.max(0, ...runs.map(({ level }) => level));
-  for (let level = highest; level > 0; level--) {
-    for (let from = 0; from < ordered.length; from++) {
-      let to = from;
-      while (to < ordered.length && (ordered[to]?.level ?? 0) >= level) to++;
-      ordered.splice(from, to - from, ...ordered.slice(from, to).reverse());
-      from = to;
-    }
-  }
-  return ordered;
 }
 
 function ownGlyph(character: string): Glyph {

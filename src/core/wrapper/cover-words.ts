@@ -89,6 +89,24 @@ const words: Readonly<Record<string, CoverWords>> = {
       'El documento está cifrado dentro de este archivo. Es un archivo age, un formato abierto ' +
       '(age-encryption.org/v1).',
   },
+  ja: {
+    heading: '保護された文書が届いています',
+    from: (sender, organisation) => `${organisation}の${sender}さんから送られました。`,
+    reference: '番号',
+    title: '題名',
+    sentTo: '宛先',
+    howTo: '開き方',
+    steps: [
+      '下のページをパソコンかスマートフォンで開いてください。インストールは必要ありません。',
+      '届いたメールアドレスを入力してください。ご自身のアドレスであることを確かめる6桁のコードをメールでお送りします。',
+      'そのページで文書をお読みください。できることと期限も、そこに書かれています。',
+    ],
+    code: '同じページ（スマートフォン用）',
+    ask: (sender, address) =>
+      `お心当たりがない場合や開けない場合は、すでにご存じの方法で${sender}さん（${address}）にお尋ねください。`,
+    inside:
+      '文書は暗号化されてこのファイルの中にあります。公開された形式（age-encryption.org/v1）のageファイルです。',
+  },
   nb: {
     heading: 'Dette dokumentet er sendt deg beskyttet',
     from: (sender, organisation) => `${sender} i ${organisation} har sendt det til deg.`,
@@ -109,6 +127,14 @@ const words: Readonly<Record<string, CoverWords>> = {
       'Dokumentet ligger kryptert i denne filen, som en age-fil, et åpent format (age-encryption.org/v1).',
   },
 };
+
+/** Every letter of the words in a language, to find the fonts that have them. */
+export function coverLetters(language: string | null): string {
+  const found = coverWords(language).words;
+  const [from, ask] = [found.from('', ''), found.ask('', '')];
+  const { heading, reference, title, sentTo, howTo, steps, code, inside } = found;
+  return [heading, from, reference, title, sentTo, howTo, ...steps, code, ask, inside].join('');
+}
 
 /** The languages a cover page speaks. */
 export const coverLanguages: readonly string[] = Object.keys(words);

@@ -1,3 +1,4 @@
+import { inSeenOrder, levelsOf } from '@/core/base/seen-order';
 import {
   type PDFDict,
   PDFName,
@@ -30,22 +31,30 @@ export const ink = rgb(0.059, 0.169, 0.235);
 export const quietInk = rgb(0.298, 0.384, 0.439);
 export const line = rgb(0.788, 0.769, 0.698);
 
-/** Pieces of one line, each in the font that has its characters. What no font has is drawn as a question mark. */
+/**
+ * Pieces of one line in the order they are seen in, each in the font that has its characters. What no
+ * font has is drawn as a question mark.
+ */
 function runsOf(
   text: string,
   { fonts }: Face,
 ): { readonly text: string; readonly font: PDFFont }[] {
-  const runs: { text: string; font: PDFFont }[] = [];
+  const levels = levelsOf(text);
+  const runs: { text: string; font: PDFFont; level: number }[] = [];
+  let at = 0;
   for (const character of text) {
+    const level = levels[at] ?? 0;
+    at += character.length;
     const found = fonts.find(({ has }) => has.has(character.codePointAt(0) ?? 0));
     const font = (found ?? fonts[0])?.font;
     if (font === undefined) return runs;
     const drawn = found === undefined ? '?' : character;
     const last = runs.at(-1);
-    if (last?.font === font) last.text += drawn;
-    else runs.push({ text: drawn, font });
+    // The font itself turns what is written from the right.
+    if (last?.font === font && last.level === level) last.text += drawn;
+    else runs.push({ text: drawn, font, level });
   }
-  return runs;
+  return inSeenOrder(runs);
 }
 
 function widthOf(text: string, { face, size }: TextStyle): number {

@@ -110,6 +110,29 @@ describe('with other tools', () => {
     );
   });
 
+  test('names of other scripts are drawn in their letters, those from the right in their order', async () => {
+    const other = {
+      ...coverFacts,
+      language: 'ja',
+      sender: 'ليلى المنصوري',
+      organisation: 'Верфь «Нева»',
+      title: '総配置図 γ',
+      sentTo: '海事造船所',
+    };
+    writeFileSync(
+      at('other.pdf'),
+      wrap(new Uint8Array(10), await covers.draw(other, new Uint8Array(16), NAME)),
+    );
+    const text = execFileSync('pdftotext', ['-layout', at('other.pdf'), '-'], {
+      encoding: 'utf8',
+    });
+    expect(text).toContain('Верфь «Нева»');
+    expect(text).toContain('総配置図 γ');
+    expect(text).toContain('保護された文書が届いています');
+    expect(text.normalize('NFKC')).toContain('ليلى المنصور');
+    expect(text).not.toContain('?');
+  });
+
   test.each(coverLanguages)(
     'the cover fits one page and checks in %s, also with long names',
     async (language) => {
@@ -137,7 +160,7 @@ describe('with other tools', () => {
   );
 
   test('a language we do not have is answered in English, a related one in its own', () => {
-    expect(coverWords('ja').language).toBe('en');
+    expect(coverWords('th').language).toBe('en');
     expect(coverWords('nn-NO').language).toBe('nb');
     expect(coverWords(null).words.heading).toContain('protected');
   });

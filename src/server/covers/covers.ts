@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import QRCode from 'qrcode';
+import { coverLetters } from '@/core/wrapper/cover-words';
 import type { CoverFacts, CoverFonts } from '@/core/wrapper/cover';
 import type { Cover } from '@/core/wrapper/write';
 
@@ -23,6 +24,30 @@ function codeOf(text: string): boolean[][] {
   );
 }
 
+/** What the shipped Latin letters lack: other scripts, in the words of the page and in names. */
+const LATIN = /^[\p{Script=Latin}\p{Script=Common}\p{Script=Inherited}]*$/u;
+
+/** Fonts cut to the letters of other scripts that a page has; none, mostly. */
+async function othersFor(facts: Omit<CoverFacts, 'code'>): Promise<CoverFonts> {
+  const { organisation, sender, reference, title, sentTo } = facts;
+  const names = [organisation, sender, reference, title ?? '', sentTo ?? ''];
+  const words = coverLetters(facts.language);
+  const text = [...names, words].filter((each) => !LATIN.test(each)).join(' ');
+  if (text === '') return { regular: [], strong: [] };
+  const { facesFor } = await import('@/server/rendering/making/faces');
+  const cut = async (face: 'regular' | 'bold') => [
+    ...(await facesFor([{ text, face }])).fonts.values(),
+  ];
+  return { regular: await cut('regular'), strong: await cut('bold') };
+}
+
+function withOthers(fonts: CoverFonts, others: CoverFonts): CoverFonts {
+  return {
+    regular: [...fonts.regular, ...others.regular],
+    strong: [...fonts.strong, ...others.strong],
+  };
+}
+
 /** Cover pages in the shipped fonts. They and what draws with them are loaded with the first page, not at the start. */
 export function createCovers(fontsFolder: string): Covers {
   let fonts: CoverFonts | undefined;
@@ -33,7 +58,8 @@ export function createCovers(fontsFolder: string): Covers {
         regular: [font(fontsFolder, 'latin', 400), font(fontsFolder, 'latin-ext', 400)],
         strong: [font(fontsFolder, 'latin', 600), font(fontsFolder, 'latin-ext', 600)],
       };
-      return coverPage({ ...facts, code: codeOf(facts.link) }, fonts, id, name);
+      const all = withOthers(fonts, await othersFor(facts));
+      return coverPage({ ...facts, code: codeOf(facts.link) }, all, id, name);
     },
   };
 }

@@ -5,8 +5,9 @@ import type { DocumentId } from '@/core/base/ids';
 import type { OpenResult, OpenState, PassedOn } from '@/contracts/reader';
 import type { OwnRequest } from '@/contracts/requests';
 import { RIGHTS } from '@/core/policy/rights';
-import { sentenceOf } from '@/ui/http/call';
+import { CallError, sentenceOf } from '@/ui/http/call';
 import { AskForm } from '@/ui/reader/ask-form';
+import { AcceptNotice } from '@/ui/reader/accept-notice';
 import { Opening, Stuck } from '@/ui/reader/before-opening';
 import { leave } from '@/ui/reader/leave';
 import { PassOnPanel } from '@/ui/reader/pass-on-panel';
@@ -27,7 +28,7 @@ function changed(opened: OpenResult | null, state: Partial<OpenState>): OpenResu
 /** Opens a document, and again whenever the open before is over. */
 function useOpen(token: string | null, chosen: DocumentId) {
   const [opened, setOpened] = useState<OpenResult | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<unknown>(null);
   const [opens, setOpens] = useState(0);
   useEffect(() => {
     let current = true;
@@ -36,7 +37,7 @@ function useOpen(token: string | null, chosen: DocumentId) {
         if (current) setOpened(result);
       },
       (error: unknown) => {
-        if (current) setProblem(sentenceOf(error));
+        if (current) setProblem(error);
       },
     );
     return () => {
@@ -47,12 +48,17 @@ function useOpen(token: string | null, chosen: DocumentId) {
     opened,
     problem,
     openAgain: useCallback(() => {
+      setProblem(null);
       setOpens((before) => before + 1);
     }, []),
     change: useCallback((state: Partial<OpenState>) => {
       setOpened((before) => changed(before, state));
     }, []),
   };
+}
+
+function isNoticeDue(problem: unknown): boolean {
+  return problem instanceof CallError && problem.code === 'NOTICE_DUE';
 }
 
 type Props = {
@@ -67,7 +73,8 @@ type Props = {
 export function OpenView({ token, document, onBack }: Props) {
   const { opened, problem, openAgain, change } = useOpen(token, document);
   const onLeave = () => void leave();
-  if (problem !== null) return <Stuck words={problem} onLeave={onLeave} />;
+  if (isNoticeDue(problem)) return <AcceptNotice onAccepted={openAgain} onBack={onBack} />;
+  if (problem !== null) return <Stuck words={sentenceOf(problem)} onLeave={onLeave} />;
   if (opened === null) return <Opening />;
   const more = <More token={token} document={document} opened={opened} change={change} />;
   return opened.outcome === 'refused' ? (

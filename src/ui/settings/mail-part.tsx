@@ -26,7 +26,7 @@ export function MailPart({
     <section className="stack part-form" aria-label="Mail">
       <h2>Mail</h2>
       <p className="quiet">
-        Every message names the organisation above and the sender first. An answer reaches the
+        The organisation’s name stands above messages. An answer to what was dispatched reaches the
         person who sent it.
       </p>
       <form className="stack" noValidate onSubmit={onSubmit}>

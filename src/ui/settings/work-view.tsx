@@ -4,11 +4,13 @@ import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import FormControlLabel from '@mui/material/FormControlLabel';
+import type { NoticeView } from '@/contracts/reader-notice';
 import type { WorkSettings } from '@/contracts/settings';
 import { counted } from '@/core/base/counted';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { MailPart } from '@/ui/settings/mail-part';
+import { NoticePart } from '@/ui/settings/notice-part';
 import { SendingPart } from '@/ui/settings/sending-part';
 import { KeepersPart } from '@/ui/settings/keepers-part';
 import { SettingsPlaces } from '@/ui/settings/settings-places';
@@ -17,7 +19,13 @@ import { Notice } from '@/ui/shell/notice';
 const DAYS_AHEAD = [0, 1, 3, 7] as const;
 
 /** How work is done in this organisation. */
-export function WorkView({ settings }: { readonly settings: WorkSettings }) {
+export function WorkView({
+  settings,
+  notice,
+}: {
+  readonly settings: WorkSettings;
+  readonly notice: NoticeView;
+}) {
   const { busy, said, attempt } = useAttempt();
   const put = (change: Partial<WorkSettings>, done: string) =>
     void attempt(() => api('POST /api/v1/settings/work', change), done);
@@ -91,6 +99,7 @@ export function WorkView({ settings }: { readonly settings: WorkSettings }) {
             settings={settings}
             attempt={attempt}
           />
+          <NoticePart key={`notice ${String(notice.version)}`} notice={notice} attempt={attempt} />
           <KeepersPart
             key={settings.checkpointsTo.join(' ')}
             settings={settings}

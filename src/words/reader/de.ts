@@ -146,6 +146,13 @@ export const de: ReaderMessages = {
       '{device} wurde beendet. Dort öffnet sich nichts mehr, bis die E-Mail-Adresse dort neu nachgewiesen ist.',
     signOut: 'Auf diesem Gerät abmelden',
   },
+  notice: {
+    heading: 'Bitte lesen Sie dies zuerst',
+    intro:
+      '{organisation} bittet Sie, dies anzunehmen, bevor Sie öffnen, was Ihnen gesendet wurde.',
+    kept: 'Dass Sie annehmen, wird aufgezeichnet, mit der Zeit, diesem Wortlaut und seiner Sprache.',
+    accept: 'Annehmen und öffnen',
+  },
   refusal: {
     notOpened: 'Nicht geöffnet',
     writeTo: 'An {name} schreiben',

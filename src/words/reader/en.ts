@@ -131,6 +131,12 @@ export const en = {
       '{device} was ended. It opens nothing any more until the email address is proven there again.',
     signOut: 'Sign out on this device',
   },
+  notice: {
+    heading: 'Please read this first',
+    intro: '{organisation} asks you to accept this before you open what it sent you.',
+    kept: 'That you accept is recorded, with the time, this wording and its language.',
+    accept: 'Accept and open',
+  },
   refusal: {
     notOpened: 'Not opened',
     writeTo: 'Write to {name}',

@@ -141,6 +141,12 @@ export const es: ReaderMessages = {
       '{device} se ha terminado. Ya no abre nada hasta que allí se vuelva a demostrar la dirección de correo.',
     signOut: 'Salir en este dispositivo',
   },
+  notice: {
+    heading: 'Lea esto primero',
+    intro: '{organisation} le pide que acepte esto antes de abrir lo que se le envió.',
+    kept: 'Su aceptación se registra, con la hora, este texto y su idioma.',
+    accept: 'Aceptar y abrir',
+  },
   refusal: {
     notOpened: 'No abierto',
     writeTo: 'Escribir a {name}',

@@ -144,6 +144,12 @@ export const fr: ReaderMessages = {
       'Il a été mis fin à {device}. Plus rien ne s’y ouvre tant que l’adresse e-mail n’y est pas prouvée à nouveau.',
     signOut: 'Se déconnecter de cet appareil',
   },
+  notice: {
+    heading: 'À lire d’abord',
+    intro: '{organisation} vous demande d’accepter ceci avant d’ouvrir ce qui vous a été envoyé.',
+    kept: 'Votre acceptation est enregistrée, avec l’heure, ce texte et sa langue.',
+    accept: 'Accepter et ouvrir',
+  },
   refusal: {
     notOpened: 'Pas ouvert',
     writeTo: 'Écrire à {name}',

@@ -128,6 +128,12 @@ export const ja: ReaderMessages = {
     ended: '{device}を終了しました。そこでメールアドレスをもう一度確認するまで、何も開けません。',
     signOut: 'この端末からサインアウトする',
   },
+  notice: {
+    heading: '最初にお読みください',
+    intro: '{organisation}は、届いた文書を開く前に、次の内容への同意を求めています。',
+    kept: '同意したことは、日時、この文面とその言語とともに記録されます。',
+    accept: '同意して開く',
+  },
   refusal: {
     notOpened: '開けませんでした',
     writeTo: '{name}さんに書く',

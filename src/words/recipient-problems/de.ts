@@ -21,6 +21,9 @@ export const de: RecipientProblemMessages = {
     'device-key-unusable':
       'Dieser Browser hat keinen brauchbaren Schlüssel erzeugt. Laden Sie die Seite neu und versuchen Sie es ' +
       'noch einmal.',
+    'notice-due': 'Bevor sich dies öffnet, ist ein Hinweis anzunehmen.',
+    'notice-changed':
+      'Der Hinweis wurde inzwischen neu gefasst. Laden Sie die Seite neu, um ihn zu lesen.',
     'device-unknown': 'Dieses Gerät gehört nicht zu Ihren, oder es wurde schon beendet.',
     'document-gone': 'Dieses Dokument ist nicht mehr hier.',
     'link-unknown':

@@ -16,6 +16,8 @@ export const en = {
     'asked-before': 'You have already asked for this. The answer is still to come.',
     'requests-waiting': 'You have several requests waiting. Let the sender answer those first.',
     'device-key-unusable': 'This browser made no usable key. Reload the page and try again.',
+    'notice-due': 'There is a notice to accept before this opens.',
+    'notice-changed': 'The notice was worded anew meanwhile. Reload the page to read it.',
     'device-unknown': 'This device is not one of yours, or was ended already.',
     'document-gone': 'This document is no longer here.',
     'link-unknown':

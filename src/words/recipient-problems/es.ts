@@ -18,6 +18,9 @@ export const es: RecipientProblemMessages = {
     'requests-waiting': 'Varias de sus peticiones esperan. Deje que primero se respondan esas.',
     'device-key-unusable':
       'Este navegador no creó una clave útil. Vuelva a cargar la página e inténtelo de nuevo.',
+    'notice-due': 'Antes de abrir esto hay que aceptar un aviso.',
+    'notice-changed':
+      'Entretanto se cambió el texto del aviso. Vuelva a cargar la página para leerlo.',
     'device-unknown': 'Este dispositivo no es uno de los suyos, o ya se terminó.',
     'document-gone': 'Este documento ya no está aquí.',
     'link-unknown':

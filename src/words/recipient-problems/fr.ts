@@ -21,6 +21,8 @@ export const fr: RecipientProblemMessages = {
       'Plusieurs de vos demandes attendent. Laissez d’abord l’expéditeur y répondre.',
     'device-key-unusable':
       'Ce navigateur n’a pas produit de clé utilisable. Rechargez la page et réessayez.',
+    'notice-due': 'Un avis est à accepter avant l’ouverture.',
+    'notice-changed': 'L’avis a été reformulé entre-temps. Rechargez la page pour le lire.',
     'device-unknown': 'Cet appareil n’est pas l’un des vôtres, ou il y a déjà été mis fin.',
     'document-gone': 'Ce document n’est plus ici.',
     'link-unknown':

@@ -18,6 +18,8 @@ export const ja: RecipientProblemMessages = {
     'requests-waiting': '回答待ちの依頼がいくつかあります。先にその回答をお待ちください。',
     'device-key-unusable':
       'このブラウザーで使える鍵を作れませんでした。再読み込みして、もう一度お試しください。',
+    'notice-due': '開く前に、同意が必要な通知があります。',
+    'notice-changed': 'その間に通知の文面が変わりました。ページを再読み込みしてお読みください。',
     'device-unknown': 'この端末はあなたのものではないか、すでに終了しています。',
     'document-gone': 'この文書はもうありません。',
     'link-unknown':

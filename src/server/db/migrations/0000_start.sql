@@ -564,6 +564,17 @@ CREATE TABLE `licences` (
 CREATE INDEX `licences_document` ON `licences` (`document_id`);--> statement-breakpoint
 CREATE INDEX `licences_grant` ON `licences` (`grant_id`);--> statement-breakpoint
 CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);--> statement-breakpoint
+CREATE TABLE `notice_acceptances` (
+	`address` text NOT NULL,
+	`version` integer NOT NULL,
+	`language` text NOT NULL,
+	`device_id` text NOT NULL,
+	`accepted_at` integer NOT NULL,
+	PRIMARY KEY(`address`, `version`),
+	FOREIGN KEY (`version`) REFERENCES `reader_notices`(`version`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`device_id`) REFERENCES `devices`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `paper_copies` (
 	`id` text PRIMARY KEY NOT NULL,
 	`grant_id` text NOT NULL,
@@ -587,6 +598,14 @@ CREATE TABLE `paper_copies` (
 --> statement-breakpoint
 CREATE UNIQUE INDEX `paper_copies_number` ON `paper_copies` (`grant_id`,`number`);--> statement-breakpoint
 CREATE INDEX `paper_copies_document` ON `paper_copies` (`document_id`,`made_at`);--> statement-breakpoint
+CREATE TABLE `reader_notices` (
+	`version` integer PRIMARY KEY NOT NULL,
+	`texts` text NOT NULL,
+	`made_by` text NOT NULL,
+	`created_at` integer NOT NULL,
+	FOREIGN KEY (`made_by`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `reading_aids` (
 	`id` text PRIMARY KEY NOT NULL,
 	`owner_id` text NOT NULL,

@@ -22,9 +22,11 @@ import type {
   StaffId,
   VersionId,
 } from '@/core/base/ids';
+import type { Language } from '@/core/base/languages';
 import type { CommentPlace } from '@/core/comments/comment';
 import type { RevisionState } from '@/core/content/revision';
 import type { PaperState } from '@/core/paper/paper-copy';
+import type { NoticeTexts } from '@/core/message/reader-notice';
 import { links, grants } from '@/server/db/schema/access';
 import { recipients } from '@/server/db/schema/people';
 import { seal } from '@/server/db/schema/seal-column';
@@ -252,4 +254,35 @@ export const licencePages = sqliteTable(
     shownFor: integer().notNull().default(0),
   },
   (table) => [primaryKey({ columns: [table.licenceId, table.page] })],
+);
+
+/** What recipients are asked to accept; every wording is kept, as evidence of what was accepted. */
+export const readerNotices = sqliteTable('reader_notices', {
+  /** Counts from 1. */
+  version: integer().primaryKey(),
+  /** By language; none: nothing is asked. */
+  texts: text({ mode: 'json' }).$type<NoticeTexts>().notNull(),
+  madeBy: text()
+    .$type<StaffId>()
+    .notNull()
+    .references(() => staff.id),
+  createdAt: integer().notNull(),
+});
+
+/** Who accepted which wording. */
+export const noticeAcceptances = sqliteTable(
+  'notice_acceptances',
+  {
+    address: text().notNull(),
+    version: integer()
+      .notNull()
+      .references(() => readerNotices.version),
+    language: text().$type<Language>().notNull(),
+    deviceId: text()
+      .$type<DeviceId>()
+      .notNull()
+      .references(() => devices.id),
+    acceptedAt: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.address, table.version] })],
 );

@@ -31,6 +31,7 @@ import { defaultsFinder } from '@/server/services/policy/manage-defaults';
 import { ownRequests } from '@/server/services/requests/ask-for-more';
 import { actorOf, record, whereabouts } from '@/server/services/base/record';
 import { ownGrant } from '@/server/services/access/wider-access';
+import { noticeDue } from '@/server/services/reading/reader-notice';
 import { wayTo, type Way } from '@/server/services/reading/way-here';
 import { openState } from '@/server/services/reading/open-state';
 import { payloadKeyOf, sealedPages } from '@/server/services/documents/sealed-source';
@@ -185,6 +186,8 @@ async function openIn(
     await recordRefusal(deps, tx, actor, way, { reason, document: documentId, source });
     return { outcome: 'refused', reason, at };
   }
+  // Asked of those alone who could open it: a stranger learns nothing, not even this.
+  if ((await noticeDue(tx, actor.address)) !== null) throw new ServiceError('notice-due');
   return asOpened(deps, tx, actor, await issue(deps, tx, actor, way, found, decision));
 }
 
@@ -290,7 +293,8 @@ async function issue(
  * One open: decides, and where the answer is yes, issues a licence and takes the key from the vault.
  * A refusal is an answer, recorded with its reason; to someone never addressed it names nobody.
  *
- * @throws ServiceError `NOT_FOUND`, `TOO_MANY`
+ * @throws ServiceError `NOT_FOUND`, `TOO_MANY`, `NOTICE_DUE` where nothing stands in the way but a
+ * notice that has to be accepted first
  */
 export async function openDocument(
   deps: Deps,

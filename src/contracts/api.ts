@@ -241,7 +241,7 @@ export type Api = {
   'POST /api/v1/people/:id/addresses': Call<typeof addressInput, Done>;
   'DELETE /api/v1/people/:id/addresses': Call<typeof personIdInput, Done>;
   'POST /api/v1/people/:id/block': Call<typeof blockInput, Done>;
-  'POST /api/v1/people/:id/devices/:device/end': Call<typeof deviceOfPersonInput, Done>;
+  'DELETE /api/v1/people/:id/devices/:device': Call<typeof deviceOfPersonInput, Done>;
   'GET /api/v1/people/:id/lacking': Call<typeof lackingInput, Lacking>;
   'POST /api/v1/people/:id/lacking': Call<typeof giveInput, GiveResult>;
   'POST /api/v1/people/:id/left': Call<typeof leftInput, HasLeft>;

@@ -39,7 +39,7 @@ export function PersonDevices({ person: { id, devices } }: { readonly person: Pe
               aria-label={`Shut out ${label}`}
               onClick={() =>
                 void attempt(
-                  () => api('POST /api/v1/people/:id/devices/:device/end', { id, device }),
+                  () => api('DELETE /api/v1/people/:id/devices/:device', { id, device }),
                   `${label} was shut out: nothing opens there until the email address is proven there again.`,
                 )
               }

@@ -80,16 +80,17 @@ function Sent({
         </Button>
       </p>
       {documents.length > AT_A_GLANCE && (
-        <TextField
-          type="search"
-          className="above-10"
-          fullWidth
-          label={say('sent.find')}
-          value={words}
-          onChange={({ target }) => {
-            setWords(target.value);
-          }}
-        />
+        <div className="above-10">
+          <TextField
+            type="search"
+            fullWidth
+            label={say('sent.find')}
+            value={words}
+            onChange={({ target }) => {
+              setWords(target.value);
+            }}
+          />
+        </div>
       )}
       {documents.length === 0 && <p>{say('sent.none', { address })}</p>}
       {documents.length > 0 && shown.length === 0 && <p role="status">{say('sent.noneFound')}</p>}

@@ -2,4 +2,4 @@ import { deviceOfPersonInput } from '@/contracts/sent';
 import { handle } from '@/server/http/handle';
 import { shutOutDevice } from '@/server/services/reading/own-devices';
 
-export const POST = handle('block', deviceOfPersonInput, shutOutDevice);
+export const DELETE = handle('block', deviceOfPersonInput, shutOutDevice);

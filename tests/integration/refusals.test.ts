@@ -1,7 +1,7 @@
 // Each refusal that a recipient can meet: met once, and the sentence about it held to be true: what it
 // says is so, when it says something ends or begins it does, and what it tells them to do helps.
 import { eq } from 'drizzle-orm';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
 import type { RefusalReason } from '@/core/policy/decide';
@@ -54,13 +54,6 @@ type Case = {
 
 let product: Product;
 let people = 0;
-
-beforeAll(async () => {
-  product = await startProduct();
-});
-afterAll(async () => {
-  await product.close();
-});
 
 const open = ({ token, document }: Met, reader: ReaderActor) =>
   openDocument(product.deps, reader, { token, document });
@@ -267,7 +260,8 @@ const CASES: Record<RefusalReason, Case> = {
   },
 };
 
-test.each(Object.entries(CASES))('%s', async (reason, { terms, happen, at, next }) => {
+/** Somebody who was sent a document, and who asks for it once what the case is about has happened. */
+async function meet({ terms, happen }: Case) {
   people++;
   const address = `met.${String(people)}@brackwater.example`;
   const start = product.clock.now();
@@ -276,27 +270,65 @@ test.each(Object.entries(CASES))('%s', async (reason, { terms, happen, at, next 
   const { tokenOf } = await dispatch(product, [document], [address], given);
   const token = tokenOf(address);
   const met: Met = { address, token, document, reader: await prove(product, token, address) };
-  const asking = (await happen?.(met)) ?? met.reader;
+  return { start, met, asking: (await happen?.(met)) ?? met.reader };
+}
 
-  if (reason === 'identity-not-proven')
-    // Nothing is asked of the policy for a device that is over: every request begins with it.
-    expect(await isDeviceLeft(product.deps.db.read, asking.device)).toBe(true);
-  else
+const ALL = Object.entries(CASES);
+// Nothing is asked of the policy for a device that is over: every request begins with looking at it.
+const DECIDED = ALL.filter(([reason]) => reason !== 'identity-not-proven');
+
+/** Codes are limited by network: each part has a product of its own. */
+function withProduct(): void {
+  beforeAll(async () => {
+    product = await startProduct();
+  });
+  afterAll(async () => {
+    await product.close();
+  });
+}
+
+describe('what is said', () => {
+  withProduct();
+  test.each(DECIDED)('%s is what is said, with its moment', async (reason, each) => {
+    const { start, met, asking } = await meet(each);
     expect(await open(met, asking)).toMatchObject({
       outcome: 'refused',
       reason,
-      at: at?.(start) ?? null,
+      at: each.at?.(start) ?? null,
       // A stranger learns nothing: not even whose it is.
       sender: reason === 'not-addressed' ? null : { email: product.ida.email },
     });
+  });
 
-  if (next !== null) {
+  test('a device that was ended has proven nothing any more', async () => {
+    const { asking } = await meet(CASES['identity-not-proven']);
+    expect(await isDeviceLeft(product.deps.db.read, asking.device)).toBe(true);
+  });
+});
+
+describe('what to do', () => {
+  withProduct();
+  test.each(
+    ALL.flatMap(([reason, each]) =>
+      each.next === null ? [] : [[reason, each, each.next] as const],
+    ),
+  )('%s: what the sentence says helps', async (_reason, each, next) => {
+    const { met } = await meet(each);
     expect(await open(met, await next(met))).toHaveProperty('outcome', 'granted');
-    return;
-  }
-  // Writing is what is left, and it comes to the sender with what was met.
-  const message = { token, document, right: null, until: null, reason: 'Is this a mistake?' };
-  const written = await askForMore(product.deps, asking, message);
-  expect(written).toMatchObject([{ reason: 'Is this a mistake?', state: 'waiting' }]);
-  expect(await open(met, asking)).toMatchObject({ outcome: 'refused', reason });
+  });
+});
+
+describe('where nothing else helps', () => {
+  withProduct();
+  test.each(ALL.filter(([, { next }]) => next === null))(
+    '%s: only writing is left, and it comes to the sender',
+    async (reason, each) => {
+      const { met, asking } = await meet(each);
+      const { token, document } = met;
+      const message = { token, document, right: null, until: null, reason: 'Is this a mistake?' };
+      const written = await askForMore(product.deps, asking, message);
+      expect(written).toMatchObject([{ reason: 'Is this a mistake?', state: 'waiting' }]);
+      expect(await open(met, asking)).toMatchObject({ outcome: 'refused', reason });
+    },
+  );
 });

@@ -247,7 +247,8 @@ function FindField({
         <span role="status" className="quiet small">
           {at === null || places.length === 0
             ? findWords(say, find, pages)
-            : `${say('pages.at', { at: String(at + 1), count: String(places.length) })}${find.searchingFrom === null ? '' : '…'}`}
+            : say('pages.at', { at: String(at + 1), count: String(places.length) })}
+          {at !== null && find.searchingFrom !== null && '…'}
         </span>
       )}
       {places.length > 1 && (

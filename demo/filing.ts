@@ -13,7 +13,12 @@ import { makeFolder, putMarking } from '@/server/services/filing/manage-filing';
 const markings = [
   { name: 'For anybody', meaning: 'Harmless in any hands: brochures, indexes, photographs.' },
   { name: 'Partners only', meaning: 'For those who work on the ship with us, and nobody beyond.' },
-  { name: 'Bidders', meaning: 'For yards that bid, until the round closes.' },
+  {
+    name: 'Bidders',
+    meaning: 'For yards that bid, until the round closes.',
+    mailWords:
+      'Tender papers: use them for your bid alone, and ask before you show them to a supplier.',
+  },
   { name: 'Until announced', meaning: 'Nothing of it is public before the launch is.' },
 ] as const;
 

@@ -11,6 +11,8 @@ export const putMarkingInput = z.object({
   meaning: z.string().trim().max(300),
   /** Whether titles of what bears it stay out of mail and of cover pages; absent: as before. */
   hidesTitles: z.boolean().optional(),
+  /** What is said in mail that brings what bears it; absent: as before. */
+  mailWords: z.string().trim().max(1_000).optional(),
   up: z.boolean().optional(),
 });
 export const markingInput = z.object({ id: markingId });
@@ -20,5 +22,6 @@ export type MarkingRow = {
   readonly name: string;
   readonly meaning: string;
   readonly hidesTitles: boolean;
+  readonly mailWords: string;
   readonly documents: number;
 };

@@ -131,6 +131,19 @@ test('a marking that hides titles goes on doing so where it is moved or renamed'
   await removeMarking(deps, ida, { id });
 });
 
+test('what a marking has said in mail stays where it is moved or renamed, and is on the ledger', async () => {
+  const { deps, ida } = product;
+  const said = { id: null, name: 'Worded', meaning: '', mailWords: 'For your bid alone.' };
+  const { id } = await putMarking(deps, ida, said);
+  await putMarking(deps, ida, { id, name: 'Worded anew', meaning: '' });
+  const words = async () =>
+    (await viewTerms(deps)).markings.find((each) => each.id === id)?.mailWords;
+  expect(await words()).toBe('For your bid alone.');
+  await putMarking(deps, ida, { ...said, id, mailWords: '' });
+  expect(await words()).toBe('');
+  await removeMarking(deps, ida, { id });
+});
+
 test('a folder says how new documents are marked, until that marking is gone', async () => {
   const { deps, ida } = product;
   const { id: markingId } = await putMarking(deps, ida, { id: null, name: 'Yards', meaning: '' });

@@ -164,6 +164,7 @@ function aboutKept(details: Details, words: Words): Fact[] {
     ...became(details, 'markingId', null, words),
     ...became(details, 'meaning', '', words),
     ...became(details, 'hidesTitles', false, words),
+    ...became(details, 'mailWords', '', words),
     ...(details['up'] === true ? fact('Moved', 'up') : []),
     ...(changed > 0 ? fact('Earlier dispatches changed', counted(changed, 'grant')) : []),
     ...(details['imported'] === true ? fact('From', 'an imported file') : []),

@@ -42,6 +42,7 @@ const labels: Readonly<Record<string, string>> = {
   heldFor: 'Minutes a dispatch is held back',
   ownDomains: 'Own domains',
   mailColour: 'Colour of mail',
+  mailWords: 'Said in mail',
   mailSignature: 'Signature of mail',
   'first-open': 'Notice of first opens',
   refused: 'Notice of refusals',

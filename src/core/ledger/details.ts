@@ -64,6 +64,8 @@ export type SettingsDetails =
       readonly meaningBefore: string | null;
       readonly hidesTitles?: boolean;
       readonly hidesTitlesBefore?: boolean | null;
+      readonly mailWords?: string;
+      readonly mailWordsBefore?: string | null;
     })
   | { readonly marking: MarkingId; readonly removed: string }
   | { readonly terms: TermsId; readonly removed: string }

@@ -17,6 +17,8 @@ export type DispatchMailFacts = {
   readonly subject: string;
   /** What the sender wrote, filled in for this recipient; empty: nothing, or only behind the link. */
   readonly note: string;
+  /** What the markings of the documents have said. */
+  readonly byMarking: readonly string[];
   /** What the documents are called in mail. */
   readonly titles: readonly string[];
   /** What each of the titles may be used for alike; null: it differs, or a file in the clear allows all. */
@@ -111,6 +113,7 @@ export function dispatchMail(facts: DispatchMailFacts): {
       .map((line) => `  ${line}`)
       .join('\n'),
     ...(note === '' ? [] : [{ note }]),
+    ...facts.byMarking,
     ...wayIn(facts),
     ...rightsLine(facts),
     windowLine(facts) ?? [],

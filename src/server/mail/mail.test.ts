@@ -16,6 +16,7 @@ const facts = {
   language: 'en' as const,
   subject: 'Tender round 1',
   note: '',
+  byMarking: [],
   titles: ['Lines plan'],
   rights: ['read', 'print'] as const,
   from: null,

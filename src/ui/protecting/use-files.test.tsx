@@ -55,6 +55,7 @@ const BIDDERS: MarkingRow = {
   name: 'Bidders',
   meaning: '',
   hidesTitles: false,
+  mailWords: '',
   documents: 0,
 };
 

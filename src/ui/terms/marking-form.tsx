@@ -24,6 +24,7 @@ export function MarkingForm({
       name: of?.name ?? '',
       meaning: of?.meaning ?? '',
       hidesTitles: of?.hidesTitles ?? false,
+      mailWords: of?.mailWords ?? '',
     },
     send: async (input) => {
       await api('POST /api/v1/markings', input);
@@ -44,6 +45,7 @@ export function MarkingForm({
         autoFocus
       />
       <FormText control={form.control} name="meaning" label="What it means" />
+      <FormText control={form.control} name="mailWords" label="Said in mail" multiline />
       <FormSwitch control={form.control} name="hidesTitles" label="Titles stay out of mail" />
       <Button type="submit" className="nowrap" disabled={busy}>
         Save marking

@@ -191,6 +191,7 @@ CREATE TABLE `markings` (
 	`name` text NOT NULL,
 	`meaning` text NOT NULL,
 	`hides_titles` integer DEFAULT false NOT NULL,
+	`mail_words` text DEFAULT '' NOT NULL,
 	`position` integer NOT NULL,
 	`seal` blob
 );

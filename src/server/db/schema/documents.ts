@@ -95,6 +95,8 @@ export const markings = sqliteTable('markings', {
   meaning: text().notNull(),
   /** Whether titles of what bears it stay out of mail and of cover pages. */
   hidesTitles: integer({ mode: 'boolean' }).notNull().default(false),
+  /** What is said in mail that brings what bears it; empty: nothing. */
+  mailWords: text().notNull().default(''),
   position: integer().notNull(),
   seal: seal(),
 });

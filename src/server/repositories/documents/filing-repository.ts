@@ -95,6 +95,7 @@ export async function listMarkings(db: Reading | Transaction) {
       name: markings.name,
       meaning: markings.meaning,
       hidesTitles: markings.hidesTitles,
+      mailWords: markings.mailWords,
       documents: count(documents.id),
     })
     .from(markings)

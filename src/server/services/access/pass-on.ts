@@ -6,7 +6,7 @@ import { RIGHTS, type Terms } from '@/core/policy/rights';
 import type { PassedOn, PassOnInput } from '@/contracts/reader';
 import { languageOf } from '@/core/base/languages';
 import { passedOnSubject } from '@/server/mail/subjects';
-import { mailTitles, type Titled } from '@/server/services/base/mail-titles';
+import { mailTitles, markingWords, type Titled } from '@/server/services/base/mail-titles';
 import { dispatchMail } from '@/server/mail/dispatch-mail';
 import {
   findDispatch,
@@ -200,6 +200,7 @@ async function mailAbout(
     language,
     subject: passedOnSubject(dispatch?.dispatch.subject ?? title, language),
     note,
+    byMarking: (await markingWords(tx))([document]),
     form: 'link',
     titles: [title],
     rights: RIGHTS.filter((right) => grant.rights.includes(right)),

@@ -12,6 +12,17 @@ export type Titled = {
   readonly markingId: MarkingId | null;
 };
 
+/** What markings have said in mail that brings these documents, each once, in the order of markings. */
+export async function markingWords(
+  db: Reading | Transaction,
+): Promise<(documents: readonly Pick<Titled, 'markingId'>[]) => string[]> {
+  const worded = (await listMarkings(db)).filter(({ mailWords }) => mailWords !== '');
+  return (documents) =>
+    worded
+      .filter(({ id }) => documents.some(({ markingId }) => markingId === id))
+      .map(({ mailWords }) => mailWords);
+}
+
 /** What documents are called in mail: those whose marking hides titles, by their reference alone. */
 export async function mailTitles(
   db: Reading | Transaction,

@@ -11,7 +11,7 @@ import type { Reading, Transaction } from '@/server/db/database';
 import { fillFields } from '@/core/message/fields';
 import { dispatchMail, endsWords } from '@/server/mail/dispatch-mail';
 import { languageOf } from '@/core/base/languages';
-import { mailTitles } from '@/server/services/base/mail-titles';
+import { mailTitles, markingWords } from '@/server/services/base/mail-titles';
 import { linksToMail } from '@/server/services/dispatching/change-link';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
 import { queueMail } from '@/server/repositories/mailing/mail-repository';
@@ -89,6 +89,7 @@ export async function mailMaker(
   const organisation = await findOrganisation(tx);
   const ceilingsOf = await ceilingFinder(tx);
   const titleOf = await mailTitles(tx);
+  const wordsOf = await markingWords(tx);
   return (person: Addressed, token: string) => {
     const theirs = documents.filter(({ id }) => person.without?.includes(id) !== true);
     // What is told is what opens: the end that ceilings leave.
@@ -114,6 +115,7 @@ export async function mailMaker(
             sender: actor.name,
           })
         : '',
+      byMarking: wordsOf(theirs),
       form,
       titles,
       rights: isInTheClear(form) ? null : alike(opens.map(({ rights }) => rights)),

@@ -227,12 +227,14 @@ export async function putMarking(
   {
     up = false,
     hidesTitles: hides,
+    mailWords: words,
     ...input
   }: {
     readonly id: MarkingId | null;
     readonly name: string;
     readonly meaning: string;
     readonly hidesTitles?: boolean | undefined;
+    readonly mailWords?: string | undefined;
     readonly up?: boolean | undefined;
   },
 ): Promise<{ readonly id: MarkingId }> {
@@ -242,9 +244,10 @@ export async function putMarking(
     const before = all.find((each) => each.id === id);
     if (input.id !== null && before === undefined) throw new ServiceError('no-marking');
     needFreeMarkingName(all, input.name, id);
-    const was = before ?? { name: null, meaning: null, hidesTitles: null };
+    const was = before ?? { name: null, meaning: null, hidesTitles: null, mailWords: null };
     const hidesTitles = hides ?? was.hidesTitles ?? false;
-    await putMarkingRow(tx, { ...input, id, hidesTitles });
+    const mailWords = words ?? was.mailWords ?? '';
+    await putMarkingRow(tx, { ...input, id, hidesTitles, mailWords });
     if (up) await moveMarkingUp(tx, id);
     await record(
       deps,
@@ -257,6 +260,8 @@ export async function putMarking(
         meaning: input.meaning,
         hidesTitlesBefore: was.hidesTitles,
         hidesTitles,
+        mailWordsBefore: was.mailWords,
+        mailWords,
         ...(up ? { up } : {}),
       }),
     );

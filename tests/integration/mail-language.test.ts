@@ -91,7 +91,7 @@ test('what is sent, with its end as the language says moments', async () => {
 test('the preview of it, in the same words', async () => {
   const { language, parts } = await previewMail(product.deps, product.ida, {
     documents: [document],
-    terms: { rights: ['read'], from: null, until: START + 2 * DAY, prints: null },
+    terms: { rights: ['read', 'pass-on'], from: null, until: START + 2 * DAY, prints: null },
     subject: 'For you',
     note: 'A note',
     recipient: { address: ADDRESS, name: '', organisation: '' },

@@ -28,12 +28,12 @@ const ADDITIONS: Readonly<Record<string, Addition>> = {
       'src/core/policy/right-names.ts',
       'src/ui/why/why-words.ts',
       'src/ui/words/rights-words.ts',
-      'src/words/reader/verbs-in.ts',
       'src/words/reader/de.ts',
       'src/words/reader/en.ts',
       'src/words/reader/es.ts',
       'src/words/reader/fr.ts',
       'src/words/reader/ja.ts',
+      'src/words/reader/verbs-in.ts',
     ],
   },
   condition: {

@@ -76,7 +76,9 @@ export function OpenFile() {
       </div>
       <hr />
       <p>
-        <Link href="/r/sent">{say('prove.everything')}</Link>
+        <Link href="/r/sent" prefetch={false}>
+          {say('prove.everything')}
+        </Link>
       </p>
       <LanguageChoice />
     </main>

@@ -83,9 +83,17 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
       <hr />
       <p className="quiet">
         {token === null ? (
-          <Link href="/r">{say('file.heading')}</Link>
+          <Link href="/r" prefetch={false}>
+            {say('file.heading')}
+          </Link>
         ) : (
-          say.rich('prove.fileInstead', { link: (text) => <Link href="/r">{text}</Link> })
+          say.rich('prove.fileInstead', {
+            link: (text) => (
+              <Link href="/r" prefetch={false}>
+                {text}
+              </Link>
+            ),
+          })
         )}
       </p>
       <p className="quiet">{say('recorded.you')}</p>

@@ -296,7 +296,7 @@ function About({ opened, onLeave, onBack }: Pick<Props, 'opened' | 'onLeave' | '
         {say('refusal.writeTo', { name: sender.name })}
       </Button>
       {onBack === null && (
-        <Button component={Link} href="/r/sent">
+        <Button component={Link} href="/r/sent" prefetch={false}>
           {say('prove.everything')}
         </Button>
       )}

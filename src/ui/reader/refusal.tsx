@@ -56,7 +56,7 @@ export function Refusal({
           <Button onClick={onLeave}>{say('prove.other')}</Button>
 
           {onBack === null ? (
-            <Button component={Link} href="/r/sent">
+            <Button component={Link} href="/r/sent" prefetch={false}>
               {say('prove.everything')}
             </Button>
           ) : (

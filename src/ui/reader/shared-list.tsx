@@ -54,7 +54,9 @@ export function SharedList({
         ))}
       </ul>
       <p className="quiet above-10">
-        <Link href="/r/sent">{say('shared.whole')}</Link>
+        <Link href="/r/sent" prefetch={false}>
+          {say('shared.whole')}
+        </Link>
       </p>
       <LanguageChoice />
     </main>

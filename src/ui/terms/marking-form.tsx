@@ -35,24 +35,35 @@ export function MarkingForm({
     attempt,
   });
   return (
-    <form className="row one-row top part" noValidate onSubmit={onSubmit}>
+    <form className="stack part" noValidate onSubmit={onSubmit}>
+      <div className="row one-row top">
+        <FormText
+          control={form.control}
+          name="name"
+          label="Name of the marking"
+          className="narrow"
+          required
+          autoFocus
+        />
+        <FormText control={form.control} name="meaning" label="What it means" />
+      </div>
       <FormText
         control={form.control}
-        name="name"
-        label="Name of the marking"
-        className="narrow"
-        required
-        autoFocus
+        name="mailWords"
+        label="Said in mail"
+        multiline
+        hint="In every message that brings a document with this marking, to its recipients"
       />
-      <FormText control={form.control} name="meaning" label="What it means" />
-      <FormText control={form.control} name="mailWords" label="Said in mail" multiline />
-      <FormSwitch control={form.control} name="hidesTitles" label="Titles stay out of mail" />
-      <Button type="submit" className="nowrap" disabled={busy}>
-        Save marking
-      </Button>
-      <Button variant="text" onClick={onClose}>
-        Cancel
-      </Button>
+      <div className="row one-row">
+        <FormSwitch control={form.control} name="hidesTitles" label="Titles stay out of mail" />
+        <span className="gap" />
+        <Button type="submit" className="nowrap" disabled={busy}>
+          Save marking
+        </Button>
+        <Button variant="text" onClick={onClose}>
+          Cancel
+        </Button>
+      </div>
     </form>
   );
 }

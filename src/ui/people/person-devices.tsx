@@ -34,6 +34,7 @@ export function PersonDevices({ person: { id, devices } }: { readonly person: Pe
           {blocks && (
             <Button
               size="small"
+              className="nowrap"
               color="error"
               disabled={busy}
               aria-label={`Shut out ${label}`}

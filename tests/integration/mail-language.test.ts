@@ -84,7 +84,7 @@ test('what is sent, with its end as the language says moments', async () => {
   const { text } = await newest();
   expect(text).toContain('Ida Roe von Tern & Quill hat Ihnen ein geschütztes Dokument gesendet:');
   expect(text).toMatch(/Dokument REF-\d+/);
-  expect(text?.split('Nur für den Vorstand.')).toHaveLength(2);
+  expect(text.split('Nur für den Vorstand.')).toHaveLength(2);
   expect(text).toMatch(/Sie können es bis \d+\. \w+ 2026 um \d\d:\d\d \(Europe\/Oslo\) öffnen\./);
 });
 

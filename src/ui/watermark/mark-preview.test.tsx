@@ -1,4 +1,4 @@
-import { cleanup, render, screen } from '@testing-library/react';
+import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
 import { MarkPreview } from '@/ui/watermark/mark-preview';
 import { pagePreview } from '@/ui/watermark/page-preview';
@@ -28,7 +28,9 @@ test('a watermark is shown on a document that has pages, whatever came in last',
       }}
     />,
   );
-  expect(await screen.findAllByRole('img', { name: /^Page 1 of Drawing/ })).toHaveLength(3);
+  await waitFor(() => {
+    expect(screen.getAllByRole('img', { name: /^Page 1 of Drawing/ })).toHaveLength(3);
+  });
   const asked = vi.mocked(pagePreview).mock.calls.map(([{ id }]) => id);
   expect(new Set(asked)).toEqual(new Set(['doc_drawing']));
 });

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { DAY } from '@/core/base/time';
 import type { DocumentId } from '@/core/base/ids';
+import { createLimits } from '@/server/limits/limits';
 import { isDeviceLeft } from '@/server/repositories/reading/reader-repository';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import type { ReaderActor } from '@/server/services/base/deps';
@@ -159,6 +160,22 @@ describe('a code without a link', () => {
     expect(await ask(unknown)).toEqual(await ask(address));
     expect(await mailsTo(unknown)).toBe(0);
     expect(await mailsTo(address)).toBe(before + 1);
+  });
+
+  test('what is asked from a network that is held back uses up nothing of everybody’s', async () => {
+    const limits = { ...createLimits(), codesInAll: vi.fn(() => Promise.resolve(0)) };
+    const flood = { ...product.deps, limits };
+    const from = stranger('flood', '192.0.2.200');
+    let held = 0;
+    for (let i = 0; i < 60; i++)
+      await requestCode(flood, from, {
+        token: null,
+        address: `made.up.${String(i)}@class.example`,
+      }).catch(() => {
+        held++;
+      });
+    expect(held).toBeGreaterThan(20);
+    expect(limits.codesInAll).toHaveBeenCalledTimes(60 - held);
   });
 
   test('is worth nothing with a link, nor a link’s code without one', async () => {

@@ -15,7 +15,8 @@ type Props = {
   readonly busy: boolean;
   readonly problem: ReactNode;
   readonly onEnter: (code: string, kept: boolean) => void;
-  readonly onAgain: () => void;
+  /** @returns whether another one is on its way */
+  readonly onAgain: () => Promise<boolean>;
   readonly onOther: () => void;
 };
 
@@ -105,8 +106,7 @@ function Again({ onAgain, busy }: Pick<Props, 'onAgain' | 'busy'>) {
           disabled={busy || seconds > 0}
           onClick={() => {
             setSeconds(WAIT);
-            setSent(true);
-            onAgain();
+            void onAgain().then(setSent);
           }}
         >
           {seconds > 0 ? say('prove.againIn', { seconds: String(seconds) }) : say('prove.again')}

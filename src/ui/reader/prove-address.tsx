@@ -28,13 +28,15 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
 
-  const attempt = async (work: () => Promise<void>) => {
+  const attempt = async (work: () => Promise<void>): Promise<boolean> => {
     setBusy(true);
     setProblem(null);
     try {
       await work();
+      return true;
     } catch (error) {
       setProblem(sentenceOf(error));
+      return false;
     } finally {
       setBusy(false);
     }
@@ -73,7 +75,7 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
           busy={busy}
           problem={<Problem words={problem} />}
           onEnter={(code, kept) => void enter(code, kept)}
-          onAgain={() => void ask()}
+          onAgain={ask}
           onOther={() => {
             setMinutes(null);
             setProblem(null);

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, type ReactNode } from 'react';
+import { useLayoutEffect, type ReactNode } from 'react';
 import type { Language } from '@/core/base/languages';
 import { speakTo } from '@/ui/http/call';
 import { WordsProvider } from '@/ui/words/use-words';
@@ -17,7 +17,8 @@ export function SpokenLanguage({
   readonly children: ReactNode;
 }) {
   const { problems } = messages;
-  useEffect(() => {
+  // Before any effect of what is within: the first call is in this language as well.
+  useLayoutEffect(() => {
     document.documentElement.lang = language;
     speakTo({ language, ...problems });
   }, [language, problems]);

@@ -32,10 +32,8 @@ function filledIn(message: string): string[] {
 
 /** The same in English as well: names of things that are called alike, and what is only a sign. */
 const ALIKE: Readonly<Record<string, readonly string[]>> = {
-  de: ['prove.code', 'name'],
-  fr: ['sent.hiddenTitle', 'pages.page', 'pages.pageField', 'name'],
-  es: ['name'],
-  ja: ['name'],
+  de: ['prove.code'],
+  fr: ['sent.hiddenTitle', 'pages.page', 'pages.pageField'],
 };
 
 const CATALOGUES = {

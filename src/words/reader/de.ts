@@ -1,7 +1,6 @@
 import type { ReaderMessages } from '@/words/reader/reader-messages';
 
 export const de: ReaderMessages = {
-  name: 'Deutsch',
   language: 'Sprache',
   opening: 'Wird geöffnet …',
   tryAgain: 'Noch einmal versuchen',
@@ -127,7 +126,6 @@ export const de: ReaderMessages = {
     open: '{count, plural, one {# Dokument, das Sie öffnen können} other {# Dokumente, die Sie öffnen können}}',
     closed:
       '{count, plural, one {# Dokument, das geschlossen ist} other {# Dokumente, die geschlossen sind}}',
-    asked: 'Worum Sie gebeten haben',
     devices: 'Ihre Geräte',
     devicesIntro:
       'Browser, in denen Sie diese E-Mail-Adresse nachgewiesen haben. Beenden Sie, was Sie nicht nutzen oder kennen.',
@@ -152,6 +150,11 @@ export const de: ReaderMessages = {
       '{organisation} bittet Sie, dies anzunehmen, bevor Sie öffnen, was Ihnen gesendet wurde.',
     kept: 'Dass Sie annehmen, wird aufgezeichnet, mit der Zeit, diesem Wortlaut und seiner Sprache.',
     accept: 'Annehmen und öffnen',
+  },
+  nothing: {
+    heading: 'Hier ist nichts.',
+    cutOff:
+      'Die Adresse wurde vielleicht unterwegs abgeschnitten. Öffnen Sie sie noch einmal, ganz.',
   },
   refusal: {
     notOpened: 'Nicht geöffnet',

@@ -2,7 +2,6 @@ import { rightNames } from '@/core/policy/right-names';
 import type { Registries } from '@/words/reader/registries';
 
 export const en = {
-  name: 'English',
   language: 'Language',
   opening: 'Opening…',
   tryAgain: 'Try again',
@@ -112,7 +111,6 @@ export const en = {
     from: 'From {sender}, <when></when>',
     open: '{count, plural, one {# document that you can open} other {# documents that you can open}}',
     closed: '{count, plural, one {# document that is closed} other {# documents that are closed}}',
-    asked: 'What you asked for',
     devices: 'Your devices',
     devicesIntro:
       'Browsers in which you proved this email address. End one that you do not use or know.',
@@ -136,6 +134,10 @@ export const en = {
     intro: '{organisation} asks you to accept this before you open what it sent you.',
     kept: 'That you accept is recorded, with the time, this wording and its language.',
     accept: 'Accept and open',
+  },
+  nothing: {
+    heading: 'There is nothing here.',
+    cutOff: 'The address may have been cut off on its way. Open it again, whole.',
   },
   refusal: {
     notOpened: 'Not opened',

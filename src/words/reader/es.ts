@@ -1,7 +1,6 @@
 import type { ReaderMessages } from '@/words/reader/reader-messages';
 
 export const es: ReaderMessages = {
-  name: 'Español',
   language: 'Idioma',
   opening: 'Abriendo…',
   tryAgain: 'Intentar de nuevo',
@@ -122,7 +121,6 @@ export const es: ReaderMessages = {
     from: 'De {sender}, <when></when>',
     open: '{count, plural, one {# documento que puede abrir} other {# documentos que puede abrir}}',
     closed: '{count, plural, one {# documento cerrado} other {# documentos cerrados}}',
-    asked: 'Lo que ha pedido',
     devices: 'Sus dispositivos',
     devicesIntro:
       'Navegadores en los que demostró esta dirección de correo. Termine los que no use o no conozca.',
@@ -146,6 +144,10 @@ export const es: ReaderMessages = {
     intro: '{organisation} le pide que acepte esto antes de abrir lo que se le envió.',
     kept: 'Su aceptación se registra, con la hora, este texto y su idioma.',
     accept: 'Aceptar y abrir',
+  },
+  nothing: {
+    heading: 'Aquí no hay nada.',
+    cutOff: 'Puede que la dirección se haya cortado por el camino. Ábrala de nuevo, entera.',
   },
   refusal: {
     notOpened: 'No abierto',

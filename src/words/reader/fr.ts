@@ -1,7 +1,6 @@
 import type { ReaderMessages } from '@/words/reader/reader-messages';
 
 export const fr: ReaderMessages = {
-  name: 'Français',
   language: 'Langue',
   opening: 'Ouverture…',
   tryAgain: 'Réessayer',
@@ -124,7 +123,6 @@ export const fr: ReaderMessages = {
     from: 'De {sender}, <when></when>',
     open: '{count, plural, one {# document que vous pouvez ouvrir} other {# documents que vous pouvez ouvrir}}',
     closed: '{count, plural, one {# document fermé} other {# documents fermés}}',
-    asked: 'Ce que vous avez demandé',
     devices: 'Vos appareils',
     devicesIntro:
       'Les navigateurs où vous avez prouvé cette adresse e-mail. Mettez fin à ceux que vous n’utilisez pas ou ne ' +
@@ -149,6 +147,10 @@ export const fr: ReaderMessages = {
     intro: '{organisation} vous demande d’accepter ceci avant d’ouvrir ce qui vous a été envoyé.',
     kept: 'Votre acceptation est enregistrée, avec l’heure, ce texte et sa langue.',
     accept: 'Accepter et ouvrir',
+  },
+  nothing: {
+    heading: 'Il n’y a rien ici.',
+    cutOff: 'L’adresse a peut-être été coupée en chemin. Ouvrez-la de nouveau, entière.',
   },
   refusal: {
     notOpened: 'Pas ouvert',

@@ -1,7 +1,6 @@
 import type { ReaderMessages } from '@/words/reader/reader-messages';
 
 export const ja: ReaderMessages = {
-  name: '日本語',
   language: '言語',
   opening: '開いています…',
   tryAgain: 'もう一度試す',
@@ -110,7 +109,6 @@ export const ja: ReaderMessages = {
     from: '{sender}さんから、<when></when>',
     open: '開くことができる文書：{count, plural, other {#件}}',
     closed: '閉じている文書：{count, plural, other {#件}}',
-    asked: '依頼したこと',
     devices: 'あなたの端末',
     devicesIntro:
       'このメールアドレスを確認したブラウザーです。使わないもの、心当たりのないものは終了してください。',
@@ -133,6 +131,10 @@ export const ja: ReaderMessages = {
     intro: '{organisation}は、届いた文書を開く前に、次の内容への同意を求めています。',
     kept: '同意したことは、日時、この文面とその言語とともに記録されます。',
     accept: '同意して開く',
+  },
+  nothing: {
+    heading: 'ここには何もありません。',
+    cutOff: 'アドレスが途中で切れている可能性があります。全体をもう一度開いてください。',
   },
   refusal: {
     notOpened: '開けませんでした',

@@ -1,0 +1,5 @@
+import { NothingHere } from '@/ui/reader/nothing-here';
+
+export default function NotFound() {
+  return <NothingHere />;
+}

@@ -26,7 +26,7 @@ process.on('exit', () => {
 });
 const unitReport = path.join(scratch, 'unit.json');
 const browserReport = path.join(scratch, 'browser.json');
-let failed = 0;
+const failedSteps = [];
 
 /** Runs beside others; what it printed is shown when it is done, so that nothing is mixed up. */
 function step(name, command, args, environment = {}) {
@@ -48,7 +48,7 @@ function step(name, command, args, environment = {}) {
       const took = Math.round((performance.now() - began) / 1_000);
       console.log(`\n== ${name}, ${took} s${status === 0 ? '' : ': failed'}`);
       process.stdout.write(Buffer.concat(printed));
-      if (status !== 0) failed++;
+      if (status !== 0) failedSteps.push(name);
       resolve(status === 0);
     });
   });
@@ -170,5 +170,6 @@ const broken =
   (browser === undefined ? 1 : browser.unexpected + browser.flaky);
 for (const line of [...unitFailures(unit), ...browserFailures(browserRun?.suites ?? [])])
   console.log(`\n-- ${line}`);
-console.log(`\n${passed} passed, ${Math.max(broken, failed > 0 && broken === 0 ? 1 : 0)} failed`);
-process.exit(failed === 0 && broken === 0 ? 0 : 1);
+if (failedSteps.length > 0) console.log(`\n-- Not passed: ${failedSteps.join(', ')}`);
+console.log(`\n${passed} passed, ${Math.max(broken, failedSteps.length > 0 ? 1 : 0)} failed`);
+process.exit(failedSteps.length === 0 && broken === 0 ? 0 : 1);

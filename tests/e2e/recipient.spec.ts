@@ -84,6 +84,11 @@ test('everything that was sent is in one place; it opens from there; another dev
       .click();
     await reader.getByRole('button', { name: 'Ask for more, or write' }).click();
     await reader.getByLabel('Reason or message').fill('For the harbour board');
+    // Whoever goes back before it has arrived sees it as well.
+    await reader.route('**/api/v1/reader/requests', async (route) => {
+      await reader.waitForTimeout(1_500);
+      await route.continue();
+    });
     await reader.getByRole('button', { name: /^Send to / }).click();
     await reader.getByRole('button', { name: 'Back to the list' }).click();
     await expect(

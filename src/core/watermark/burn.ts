@@ -53,7 +53,7 @@ const BETWEEN = 420;
 const STRONGER = 1.6;
 const MOST = 0.6;
 /** Light letters on dark ground are seen more easily than dark ones on light. */
-const WEAKER = 0.75;
+const WEAKER = 0.7;
 
 /** A line ready to be burned into any picture of a view's size. */
 type Inked = {

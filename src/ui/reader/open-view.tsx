@@ -67,16 +67,20 @@ type Props = {
   readonly document: DocumentId;
   /** Back to where it was chosen; null: there is nothing else. */
   readonly onBack: (() => void) | null;
+  /** Something was asked or answered; told also when this is not on the screen any more. */
+  readonly onAsked?: () => void;
 };
 
 /** One document: opened, or refused in words. */
-export function OpenView({ token, document, onBack }: Props) {
+export function OpenView({ token, document, onBack, onAsked }: Props) {
   const { opened, problem, openAgain, change } = useOpen(token, document);
   const onLeave = () => void leave();
   if (isNoticeDue(problem)) return <AcceptNotice onAccepted={openAgain} onBack={onBack} />;
   if (problem !== null) return <Stuck words={sentenceOf(problem)} onLeave={onLeave} />;
   if (opened === null) return <Opening />;
-  const more = <More token={token} document={document} opened={opened} change={change} />;
+  const more = (
+    <More token={token} document={document} opened={opened} change={change} onAsked={onAsked} />
+  );
   return opened.outcome === 'refused' ? (
     <Refusal
       reason={opened.reason}
@@ -105,18 +109,21 @@ function More({
   document,
   opened,
   change,
+  onAsked,
 }: {
   readonly token: string | null;
   readonly document: DocumentId;
   readonly opened: OpenResult;
   readonly change: (state: Partial<OpenState>) => void;
+  readonly onAsked: (() => void) | undefined;
 }) {
   const { say } = useWords();
   const setRequests = useCallback(
     (requests: readonly OwnRequest[]) => {
       change({ requests });
+      onAsked?.();
     },
-    [change],
+    [change, onAsked],
   );
   const setPassedOn = useCallback(
     (passedOn: readonly PassedOn[]) => {

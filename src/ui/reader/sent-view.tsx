@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, type ReactNode } from 'react';
+import { useCallback, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { DocumentId } from '@/core/base/ids';
@@ -27,6 +27,10 @@ import { useWords } from '@/ui/words/use-words';
 export function SentView({ entry }: { readonly entry: ReactNode }) {
   const { found, failed, setFound } = useSigned<SentToYou>('/api/v1/reader/sent');
   const [chosen, setChosen] = useState<DocumentId | null>(null);
+  // What was opened or asked for meanwhile stands on the list.
+  const renew = useCallback(() => {
+    readerCall<SentToYou>('GET', '/api/v1/reader/sent').then(setFound, () => undefined);
+  }, [setFound]);
   if (failed instanceof CallError && failed.code === 'NOT_SIGNED_IN') return entry;
   if (failed !== null) return <Stuck words={sentenceOf(failed)} onLeave={() => void leave()} />;
   if (found === null) return <Opening />;
@@ -37,9 +41,9 @@ export function SentView({ entry }: { readonly entry: ReactNode }) {
       document={chosen}
       onBack={() => {
         setChosen(null);
-        // What was opened or asked for meanwhile stands on the list.
-        readerCall<SentToYou>('GET', '/api/v1/reader/sent').then(setFound, () => undefined);
+        renew();
       }}
+      onAsked={renew}
     />
   );
 }

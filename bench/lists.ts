@@ -294,6 +294,7 @@ export async function lists(folder: string): Promise<void> {
           tokenHash: row.device,
           publicKey: {},
           createdAt: now,
+          provenAt: now,
           expiresAt: now + DAY,
         })),
       );
@@ -319,6 +320,7 @@ export async function lists(folder: string): Promise<void> {
         device: row.device,
         kept: true,
         provenAt: now,
+        passkeyAt: null,
         address: row.address,
         recipient: row.grant.recipientId,
         from: { network: '203.0.113.24', agent: '' },

@@ -242,6 +242,7 @@ export type Api = {
   'DELETE /api/v1/people/:id/addresses': Call<typeof personIdInput, Done>;
   'POST /api/v1/people/:id/block': Call<typeof blockInput, Done>;
   'DELETE /api/v1/people/:id/devices/:device': Call<typeof deviceOfPersonInput, Done>;
+  'DELETE /api/v1/people/:id/passkeys': Call<typeof personIdInput, Done>;
   'GET /api/v1/people/:id/lacking': Call<typeof lackingInput, Lacking>;
   'POST /api/v1/people/:id/lacking': Call<typeof giveInput, GiveResult>;
   'POST /api/v1/people/:id/left': Call<typeof leftInput, HasLeft>;

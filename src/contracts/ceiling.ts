@@ -20,6 +20,7 @@ const limits = z
     opens: z.number().int().min(1).max(9_999).nullable(),
     countries: countriesInput.nullable(),
     networks: networksInput.nullable(),
+    passkey: z.literal(true).nullable(),
   })
   // Every right that is offered is no limit.
   .transform((given): Limits => ({

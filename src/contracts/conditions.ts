@@ -80,6 +80,7 @@ const fields = {
     .nullish(),
   rememberedDevice: z.boolean().nullish(),
   devices: z.number().int().min(1).max(99).nullish(),
+  passkey: z.boolean().nullish(),
   proveEvery: z
     .number()
     .int()

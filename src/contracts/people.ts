@@ -6,6 +6,7 @@ import { isLanguage } from '@/contracts/locale';
 import { orderBy, type Page } from '@/contracts/page';
 import { PEOPLE_ORDERS } from '@/core/base/order';
 import { groupId, type GrantRow } from '@/contracts/dispatch';
+import type { OwnPasskey } from '@/contracts/passkeys';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { DeviceId, DocumentId, GroupId, RecipientId } from '@/core/base/ids';
 
@@ -48,6 +49,7 @@ type DeviceRow = {
 export type PersonDetail = PersonRow & {
   readonly grants: readonly GrantRow[];
   readonly devices: readonly DeviceRow[];
+  readonly passkeys: readonly OwnPasskey[];
   readonly refusals: number;
   /** How often somebody else was refused by a link of theirs. */ readonly byTheirLinks: number;
   /** The groups they are in, and all there are. */ readonly inGroups: readonly GroupId[];

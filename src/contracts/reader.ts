@@ -10,7 +10,7 @@ import type { RefusalReason, RightVerdict } from '@/core/policy/decide';
 import type { PassOn } from '@/core/policy/conditions';
 import { RIGHTS, type Right } from '@/core/policy/rights';
 
-const publicKey = z.object({
+export const publicKey = z.object({
   kty: z.literal('EC'),
   crv: z.literal('P-256'),
   x: z.string().max(64),

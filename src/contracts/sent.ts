@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isId, type DeviceId } from '@/core/base/ids';
 import { recipientId } from '@/contracts/access';
+import type { OwnPasskey } from '@/contracts/passkeys';
 import type { SharedDocument } from '@/contracts/reader';
 import type { OwnRequest } from '@/contracts/requests';
 
@@ -44,4 +45,5 @@ export type SentToYou = {
   readonly kept: boolean;
   readonly documents: readonly SentDocument[];
   readonly devices: readonly OwnDevice[];
+  readonly passkeys: readonly OwnPasskey[];
 };

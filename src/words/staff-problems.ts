@@ -16,6 +16,7 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'request-unreadable': () => 'This request could not be read.',
   'wrong-origin': () =>
     'This request did not come from Embargo’s own pages, so it was not carried out.',
+  'passkey-unknown': () => 'There is no passkey any more.',
   'device-unknown': () => 'This device is not there any more: it was ended, or its time is over.',
   'signed-out': () =>
     'You are not signed in any more. Sign in again; what you typed is still here.',

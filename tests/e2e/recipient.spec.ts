@@ -238,3 +238,67 @@ test('a notice is accepted before the first open, in the language it is read in'
   await open(staff, '/ledger?action=notice.accepted');
   await expect(staff.getByText('accepted the notice').first()).toBeVisible();
 });
+
+/** A device with a fingerprint sensor that always finds its owner (WebDriver, virtual authenticators). */
+async function giveAuthenticator(page: Page): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('WebAuthn.enable');
+  await session.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+}
+
+test('a passkey is made where a document asks for it, and opens it later without a code', async ({
+  page: staff,
+  browser,
+}) => {
+  await signIn(staff, '/terms');
+  const ceil = async (passkey: boolean) => {
+    await open(staff, '/documents/TQ-380-BS-01');
+    await staff.getByRole('button', { name: 'More' }).click();
+    await staff.getByRole('menuitem', { name: 'Ceiling' }).click();
+    await staff.getByLabel('A passkey is asked for besides').setChecked(passkey);
+    await staff.getByRole('button', { name: 'Show who is affected' }).click();
+    await staff.getByRole('button', { name: passkey ? 'Set ceiling' : 'Remove ceiling' }).click();
+    await expect(staff.getByText(/The ceiling is (set|removed)/)).toBeVisible();
+  };
+  await ceil(true);
+  const reader = await proveAt(browser, staff, '/r/sent', VANE);
+  await giveAuthenticator(reader);
+  const row = reader.getByRole('listitem').filter({ hasText: 'TQ-380-BS-01' });
+
+  await test.step('it is refused, says why, and opens once a passkey is made', async () => {
+    await row.getByRole('button').click();
+    await expect(reader.getByText('asks for your passkey as well')).toBeVisible();
+    await expectNothingSerious(reader);
+    await reader.getByRole('button', { name: 'Continue with a passkey' }).click();
+    await expect(reader.locator('[data-page="1"] img').first()).toBeVisible();
+  });
+
+  await test.step('it comes in without a code afterwards', async () => {
+    await open(reader, '/r/sent');
+    await expect(reader.getByText('last used')).toBeVisible();
+    await reader.getByRole('button', { name: 'Sign out on this device' }).click();
+    await reader.getByRole('button', { name: 'Use a passkey instead of a code' }).click();
+    await expect(reader.getByRole('heading', { name: 'Sent to you' })).toBeVisible();
+    await row.getByRole('button').click();
+    await expect(reader.locator('[data-page="1"] img').first()).toBeVisible();
+  });
+
+  await test.step('removed, it proves nothing any more', async () => {
+    await open(reader, '/r/sent');
+    await reader.getByRole('button', { name: /^Remove the passkey/ }).click();
+    await expect(reader.getByText('You have none.')).toBeVisible();
+    await reader.getByRole('button', { name: 'Sign out on this device' }).click();
+    await reader.getByRole('button', { name: 'Use a passkey instead of a code' }).click();
+    await expect(reader.getByText('was not accepted')).toBeVisible();
+  });
+  await ceil(false);
+});

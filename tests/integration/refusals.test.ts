@@ -21,8 +21,10 @@ import { putCeiling, viewCeilings } from '@/server/services/policy/manage-ceilin
 import { openDocument } from '@/server/services/reading/open-document';
 import { endOwnDevice } from '@/server/services/reading/own-devices';
 import { enterCode, requestCode } from '@/server/services/reading/prove-address';
+import { beginPasskey, finishPasskey } from '@/server/services/reading/passkeys';
 import { answerRequests } from '@/server/services/requests/answer-requests';
 import { askForMore } from '@/server/services/requests/ask-for-more';
+import { Authenticator } from '../support/authenticator';
 import {
   dispatch,
   drawing,
@@ -193,6 +195,17 @@ const CASES: Record<RefusalReason, Case> = {
       return Promise.resolve(undefined);
     },
     next: ({ token, address }) => prove(product, token, address),
+  },
+  'passkey-needed': {
+    terms: () => ({ conditions: { passkey: true } }),
+    next: async ({ reader }) => {
+      const { deps } = product;
+      const asked = await beginPasskey(deps, reader, { another: false });
+      if (asked.kind !== 'make') throw new Error('they had a passkey');
+      const answer = await new Authenticator(deps.publicUrl).make(asked.options);
+      await finishPasskey(deps, reader, { kind: 'make', answer });
+      return { ...reader, passkeyAt: deps.clock.now() };
+    },
   },
   'device-not-accepted': {
     terms: () => ({ conditions: { rememberedDevice: true } }),

@@ -22,7 +22,8 @@ type NaivePassOn = {
   readonly steps: number;
 };
 
-const DAY = 86_400_000;
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
 const KNOWN = new Set([
   'opens',
   'within',
@@ -31,6 +32,7 @@ const KNOWN = new Set([
   'hours',
   'rememberedDevice',
   'devices',
+  'passkey',
   'proveEvery',
   'offline',
   'captureDeterrent',
@@ -173,11 +175,29 @@ function passing(policy: DocumentPolicy, grant: GrantFacts): NaivePassOn | null 
 
 type Device = Exclude<Asking['at']['device'], 'any'>;
 
-function deviceMissing({ terms, used }: GrantFacts, device: Device, now: number): RefusalReason[] {
-  const { proveEvery, rememberedDevice, devices } = terms.conditions ?? {};
+function isPasskeyUsed(device: Device, now: number): boolean {
+  return (device?.passkeyAt ?? -Infinity) > now - 12 * HOUR;
+}
+
+function isPasskeyAsked({ ceilings }: DocumentPolicy): boolean {
+  return ceilings.some(({ limits }) => limits.passkey === true);
+}
+
+function isOverdue(device: Device, now: number, span: number | null | undefined): boolean {
+  return span != null && (device === null || now - device.provenAt >= span);
+}
+
+function deviceMissing(
+  policy: DocumentPolicy,
+  { terms, used }: GrantFacts,
+  device: Device,
+  now: number,
+): RefusalReason[] {
+  const { proveEvery, passkey, rememberedDevice, devices } = terms.conditions ?? {};
   const missing: RefusalReason[] = [];
-  if (proveEvery != null && (device === null || now - device.provenAt >= proveEvery))
-    missing.push('prove-again');
+  if (isOverdue(device, now, proveEvery)) missing.push('prove-again');
+  if (!isPasskeyUsed(device, now) && (passkey === true || isPasskeyAsked(policy)))
+    missing.push('passkey-needed');
   if (rememberedDevice === true && device?.kept !== true) missing.push('device-not-accepted');
   if (devices != null && !isAmong(used.devices, device, devices)) missing.push('too-many-devices');
   return missing;
@@ -222,7 +242,7 @@ function missingOf(policy: DocumentPolicy, grant: GrantFacts, at: Asking['at']):
   const conditions = grant.terms.conditions ?? {};
   if (Object.keys(conditions).some((name) => !KNOWN.has(name))) return ['condition-unknown'];
   const missing: RefusalReason[] =
-    at.device === 'any' ? [] : deviceMissing(grant, at.device, at.now);
+    at.device === 'any' ? [] : deviceMissing(policy, grant, at.device, at.now);
   missing.push(...placeMissing(policy, grant, at));
   if (conditions.hours != null && !isInHours(conditions.hours, at.now, at.zone))
     missing.push('hours-not-allowed');
@@ -252,6 +272,7 @@ function isReached({ addressee: { kind, id } }: GrantFacts, { recipient, link }:
 /** Of all that is wrong with several grants, the first by this order is told. */
 const ORDER: readonly RefusalReason[] = [
   'prove-again',
+  'passkey-needed',
   'device-not-accepted',
   'too-many-devices',
   'network-not-allowed',

@@ -66,6 +66,7 @@ export function randomCase(seed: number): {
       },
     })),
     ...maybe(0.1, () => ({ rememberedDevice: true })),
+    ...maybe(0.1, () => ({ passkey: chance(0.9) })),
     ...maybe(0.1, () => ({ devices: int(3) })),
     ...maybe(0.1, () => ({ proveEvery: int(3) * HOUR })),
     ...maybe(0.03, () => ({ moon: 'full' })),
@@ -126,6 +127,7 @@ export function randomCase(seed: number): {
       ...maybe(0.1, () => ({ opens: int(4) })),
       ...maybe(0.15, () => ({ countries: some(COUNTRIES, 0.6) })),
       ...maybe(0.15, () => ({ networks: some(NETWORKS, 0.5) })),
+      ...maybe(0.1, () => ({ passkey: true as const })),
     },
   }));
   return {
@@ -147,8 +149,8 @@ export function randomCase(seed: number): {
         network: one(['192.0.2.7', '192.0.2.200', '198.51.100.9', '203.0.113.7', null, 'any']),
         zone: one(['Europe/Oslo', 'UTC', 'America/New_York', 'Asia/Kathmandu']),
         device: one([
-          { id: 'dev_a', kept: true, provenAt: NOW - HOUR },
-          { id: 'dev_c', kept: false, provenAt: NOW },
+          { id: 'dev_a', kept: true, provenAt: NOW - HOUR, passkeyAt: null },
+          { id: 'dev_c', kept: false, provenAt: NOW, passkeyAt: NOW - int(3) * 6 * HOUR },
           null,
           'any',
         ]),

@@ -88,6 +88,7 @@ type Handled = {
   'POST /api/v1/held/:id/now': typeof import('@/app/api/v1/held/[id]/now/route').POST;
   'POST /api/v1/people/:id/addresses': typeof import('@/app/api/v1/people/[id]/addresses/route').POST;
   'DELETE /api/v1/people/:id/addresses': typeof import('@/app/api/v1/people/[id]/addresses/route').DELETE;
+  'DELETE /api/v1/people/:id/passkeys': typeof import('@/app/api/v1/people/[id]/passkeys/route').DELETE;
   'DELETE /api/v1/people/:id/devices/:device': typeof import('@/app/api/v1/people/[id]/devices/[device]/route').DELETE;
   'POST /api/v1/people/:id/block': typeof import('@/app/api/v1/people/[id]/block/route').POST;
   'GET /api/v1/people/:id/lacking': typeof import('@/app/api/v1/people/[id]/lacking/route').GET;

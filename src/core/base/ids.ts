@@ -10,6 +10,7 @@ const prefixes = {
   link: 'lnk',
   challenge: 'chl',
   device: 'dev',
+  passkey: 'psk',
   session: 'ses',
   licence: 'lic',
   message: 'msg',

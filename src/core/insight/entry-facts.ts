@@ -339,6 +339,12 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Mailed to', counted(number(people), 'person', 'people')),
   ],
   'device.ended': null,
+  'passkey.made': ({ passkey }) => fact('Passkey', text(passkey)),
+  'passkey.used': ({ passkey, inPlaceOfCode }) => [
+    ...fact('Passkey', passkey === undefined ? '' : text(passkey)),
+    ...fact('Used', inPlaceOfCode === true ? 'in place of a code' : 'besides the email address'),
+  ],
+  'passkey.removed': ({ count }) => fact('Passkeys', String(number(count))),
   'notice.accepted': ({ version, language, text: digest }) => [
     ...fact('Wording', String(number(version))),
     ...fact('Language', text(language)),

@@ -88,6 +88,10 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'aids.switched': { changes: 'all' },
   // Only those who hold what it names look again: the person's own devices.
   'device.ended': { changes: 'all', ends: true, toSomebody: true },
+  'passkey.made': { changes: 'own' },
+  'passkey.used': { changes: 'own' },
+  // What a restore brings back of passkeys, it ends.
+  'passkey.removed': { changes: 'all', toSomebody: true },
   'notice.accepted': NOTHING,
   'document.kept': NOTHING,
   'file.taken': { toSomebody: true },

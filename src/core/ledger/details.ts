@@ -246,6 +246,9 @@ export type Details = {
     readonly accepted: boolean;
   };
   'version.told': { readonly number: number; readonly people: number };
+  'passkey.made': { readonly passkey: string };
+  'passkey.used': { readonly passkey?: string; readonly inPlaceOfCode?: true };
+  'passkey.removed': { readonly count: number };
   'notice.accepted': {
     readonly version: number;
     readonly language: string;

@@ -97,6 +97,7 @@ describe('the stricter of two ceilings, and all conditions of two', () => {
     opens: limit,
     countries: fc.option(fc.subarray(['NO', 'GB', 'DE'])),
     networks: fc.constant(null),
+    passkey: fc.constantFrom(true as const, null),
   });
   const most = (value: number | null): number => value ?? Number.POSITIVE_INFINITY;
 

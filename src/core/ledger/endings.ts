@@ -151,6 +151,7 @@ export function stricter(a: Limits, b: Limits): Limits {
     opens: least(a.opens, b.opens),
     countries: common(a.countries, b.countries),
     networks: b.networks ?? a.networks,
+    passkey: b.passkey ?? a.passkey,
   };
 }
 

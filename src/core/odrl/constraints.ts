@@ -83,6 +83,12 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
     state: (on: boolean) => on,
     read: (value) => (value === true ? true : null),
   },
+  passkey: {
+    left: `${PREFIX}:passkey`,
+    operator: 'eq',
+    state: (on: boolean) => on,
+    read: (value) => (value === true ? true : null),
+  },
   devices: { left: `${PREFIX}:devices`, operator: 'lteq', state: (n: number) => n, read: positive },
   proveEvery: { left: `${PREFIX}:provenWithin`, operator: 'lt', ...span },
   offline: { left: `${PREFIX}:offline`, operator: 'lteq', ...span },

@@ -234,6 +234,15 @@ function causeOfOpens(link: GrantFacts, ceilings: readonly Ceiling[]): Cause | n
   ]);
 }
 
+/** A passkey is used by the person, whoever asked for it. */
+function causeOfPasskey(link: GrantFacts, ceilings: readonly Ceiling[]): Cause {
+  const change: Change = { kind: 'use-passkey' };
+  const asking = ceilings.find(({ limits }) => limits.passkey === true);
+  return link.terms.conditions?.passkey === true || asking === undefined
+    ? byGrant(link, change)
+    : { ...byCeiling(asking, 'passkey'), change };
+}
+
 /** What stands behind a condition of this very link that is not met. */
 function causeOfCondition(
   link: GrantFacts,
@@ -242,6 +251,7 @@ function causeOfCondition(
   at: Circumstances,
 ): Cause | null {
   if (reason === 'prove-again') return byGrant(link, { kind: 'prove-address' });
+  if (reason === 'passkey-needed') return causeOfPasskey(link, ceilings);
   if (reason === 'device-not-accepted') return byCondition(link, 'rememberedDevice');
   if (reason === 'too-many-devices') return byCondition(link, 'devices');
   if (reason === 'hours-not-allowed') return byCondition(link, 'hours');

@@ -15,6 +15,8 @@ export type Limits = {
   readonly countries: readonly string[] | null;
   /** CIDR. */
   readonly networks: readonly string[] | null;
+  /** A passkey is asked for besides the address. */
+  readonly passkey: true | null;
 };
 export const NO_LIMITS: Limits = {
   rights: null,
@@ -23,6 +25,7 @@ export const NO_LIMITS: Limits = {
   opens: null,
   countries: null,
   networks: null,
+  passkey: null,
 };
 
 export type Ceiling = Subject & {
@@ -42,7 +45,7 @@ export type Effective = {
   /** The ceiling that took a right which the grant gives. */
   readonly taken: ReadonlyMap<Right, Ceiling>;
   readonly origins: Readonly<
-    Record<'until' | 'prints' | 'opens' | 'countries' | 'networks', Origin>
+    Record<'until' | 'prints' | 'opens' | 'countries' | 'networks' | 'passkey', Origin>
   >;
 };
 
@@ -58,6 +61,7 @@ const ALL_OWN: Effective['origins'] = {
   opens: OWN,
   countries: OWN,
   networks: OWN,
+  passkey: OWN,
 };
 
 type Narrowed<T> = { readonly value: T; readonly origin: Origin };
@@ -102,13 +106,28 @@ function rightsLeft(own: readonly Right[], ceilings: readonly Ceiling[]) {
   return { rights, taken };
 }
 
-/** The grant's own conditions, with the fewest opens and the countries that all lists have in common. */
+/** Whether a passkey is asked for, by the grant or by a ceiling. */
+function passkeyAsked(own: boolean | null, ceilings: readonly Ceiling[]): Narrowed<boolean | null> {
+  const asking = ceilings.find(({ limits }) => limits.passkey === true);
+  return own === true || asking === undefined
+    ? { value: own, origin: OWN }
+    : { value: true, origin: { from: 'ceiling', ceiling: asking } };
+}
+
+/**
+ * The grant's own conditions, with a passkey where one is asked for, the fewest opens, and the
+ * countries that all lists have in common.
+ */
 function narrowedBy(
   own: Conditions | undefined,
   opens: number | null,
+  passkey: boolean | null,
   countries: readonly Narrowed<readonly string[] | null>[],
 ): Conditions | undefined {
-  const counted = opens === null ? own : { ...own, opens };
+  const counted =
+    opens === null && passkey === null
+      ? own
+      : { ...own, ...(opens === null ? {} : { opens }), ...(passkey === null ? {} : { passkey }) };
   const [first, ...others] = countries.map(({ value }) => value ?? []);
   if (first === undefined) return counted;
   return {
@@ -141,7 +160,8 @@ export function underCeilings(
   const opens = least(conditions.opens ?? null, ceilings, ({ limits }) => limits.opens);
   const countries = common(conditions.countries ?? null, ceilings, 'countries');
   const networks = common(conditions.networks ?? null, ceilings, 'networks');
-  const narrowed = narrowedBy(own.conditions, opens.value, countries);
+  const passkey = passkeyAsked(conditions.passkey ?? null, ceilings);
+  const narrowed = narrowedBy(own.conditions, opens.value, passkey.value, countries);
   return {
     terms: {
       rights,
@@ -157,6 +177,7 @@ export function underCeilings(
       opens: opens.origin,
       countries: countries.at(-1)?.origin ?? OWN,
       networks: networks.at(-1)?.origin ?? OWN,
+      passkey: passkey.origin,
     },
     alsoWithin: ceilings.flatMap(({ limits }) =>
       limits.networks === null ? [] : [limits.networks],

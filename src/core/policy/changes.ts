@@ -8,7 +8,10 @@ import type { Right, Terms } from '@/core/policy/rights';
 
 /** One thing that somebody can do about a decision. `unknown`: a condition that this version does not know. */
 export type Change =
-  | { readonly kind: 'prove-address' | 'unblock' | 'reinstate-document' | 'give-access' }
+  | {
+      readonly kind:
+        'prove-address' | 'use-passkey' | 'unblock' | 'reinstate-document' | 'give-access';
+    }
   | {
       readonly kind:
         | 'reinstate-grant'
@@ -32,6 +35,8 @@ export type Case = { readonly policy: DocumentPolicy; readonly asking: Asking };
 
 /** As far as anything can be passed on. */
 const FREELY = { people: Number.MAX_SAFE_INTEGER, domains: null, steps: Number.MAX_SAFE_INTEGER };
+/** Where nobody has asked yet. */
+const A_DEVICE = { id: 'a device', kept: true, passkeyAt: null };
 /** What the grant is called that somebody would be given. */
 export const NEW_GRANT: GrantId = 'grt_given-to-them';
 
@@ -73,7 +78,7 @@ function withRight(terms: Terms, right: Right): Terms {
 
 function proven({ asking, policy }: Case): Case {
   const { device, now } = asking.at;
-  const known = device === null || device === 'any' ? { id: 'a device', kept: true } : device;
+  const known = device === null || device === 'any' ? A_DEVICE : device;
   return {
     policy,
     asking: {
@@ -82,6 +87,14 @@ function proven({ asking, policy }: Case): Case {
       at: { ...asking.at, device: device === 'any' ? device : { ...known, provenAt: now } },
     },
   };
+}
+
+function withPasskey({ policy, asking }: Case): Case {
+  const { device, now } = asking.at;
+  // A passkey proves no mailbox.
+  const known = device ?? { ...A_DEVICE, provenAt: Number.NEGATIVE_INFINITY };
+  const used = known === 'any' ? known : { ...known, passkeyAt: now };
+  return { policy, asking: { ...asking, at: { ...asking.at, device: used } } };
 }
 
 function given({ policy, asking }: Case): Case {
@@ -125,6 +138,7 @@ type Carried = { [K in Change['kind']]: (at: Case, change: ChangeOf<Change, K>) 
 /** What each change makes of a case. */
 const CARRIED: Carried = {
   'prove-address': (at) => proven(at),
+  'use-passkey': (at) => withPasskey(at),
   unblock: (at) => {
     const { recipient } = at.asking;
     const unblocked = recipient === null ? null : { ...recipient, blocked: false };

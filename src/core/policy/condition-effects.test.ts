@@ -37,7 +37,11 @@ test('nothing asked is nothing tested', () => {
 
 test('what the person can most easily do something about is said first', () => {
   const refusing = conditionTest({ opens: 1, hours: null, proveEvery: HOUR, countries: ['NO'] });
-  const abroad = { ...at, country: 'GB', device: { id: 'd', kept: true, provenAt: -2 * HOUR } };
+  const abroad = {
+    ...at,
+    country: 'GB',
+    device: { id: 'd', kept: true, provenAt: -2 * HOUR, passkeyAt: null },
+  };
   const used = { ...UNUSED, opens: 1 };
   expect(refusing?.(abroad, used)).toBe('prove-again');
   expect(refusing?.({ ...abroad, device: ANYWHERE }, used)).toBe('place-not-allowed');

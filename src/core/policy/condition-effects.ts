@@ -2,6 +2,8 @@
 import type { Moment } from '@/core/base/time';
 import {
   ANYWHERE,
+  PASSKEY_HOLDS,
+  type AskingDevice,
   type Circumstances,
   type ConditionName,
   type Conditions,
@@ -59,6 +61,10 @@ function networkConditionTest(networks: readonly string[]): ConditionTest {
   return (at) => (at.network === ANYWHERE || allowed(addressOf(at)) ? null : 'network-not-allowed');
 }
 
+function isPasskeyFresh(device: AskingDevice | null, now: Moment): boolean {
+  return device?.passkeyAt != null && now - device.passkeyAt < PASSKEY_HOLDS;
+}
+
 /** The order is the one of the tests: what the person can most easily do something about comes first. */
 const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
   proveEvery: {
@@ -68,6 +74,12 @@ const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
         device === ANYWHERE || (device !== null && now - device.provenAt < span)
           ? null
           : 'prove-again',
+  },
+  passkey: {
+    test:
+      (asked) =>
+      ({ device, now }) =>
+        !asked || device === ANYWHERE || isPasskeyFresh(device, now) ? null : 'passkey-needed',
   },
   rememberedDevice: {
     test:

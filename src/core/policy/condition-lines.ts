@@ -57,6 +57,7 @@ const LINES: {
     `only from the IP address range${networks.length === 1 ? '' : 's'} ${networks.join(', ')}`,
   hours: (hours, zone) => `only ${hoursText(hours)} (${zone})`,
   rememberedDevice: (on) => (on ? 'only on a remembered device' : ''),
+  passkey: (on) => (on ? 'with a passkey besides the email address' : ''),
   devices: (most) => `on ${String(most)} ${most === 1 ? 'device' : 'devices'} at most`,
   proveEvery: (span) => `proving the email address every ${spanText(span)}`,
   offline: (span) => (span === 0 ? '' : `readable for ${spanText(span)} without asking again`),

@@ -1,4 +1,4 @@
-import type { Moment } from '@/core/base/time';
+import { HOUR, type Moment } from '@/core/base/time';
 
 /** Monday is 1, Sunday 7 (ISO 8601). */
 export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7;
@@ -39,6 +39,8 @@ export type Conditions = {
   readonly devices?: number | null;
   /** After how long the email address must be proven again, in ms. */
   readonly proveEvery?: number | null;
+  /** Besides the address, a passkey has to be used on the device: a second proof. */
+  readonly passkey?: boolean | null;
   /** How long an opened document stays readable without asking again, in ms; absent: it asks at every open. */
   readonly offline?: number | null;
   /** Pages are covered while the window is not in front: a deterrent. */
@@ -54,9 +56,19 @@ export type Circumstances = {
   readonly network: string | null;
   /** The recipient's IANA zone, or the organisation's. */
   readonly zone: string;
-  readonly device:
-    { readonly id: string; readonly kept: boolean; readonly provenAt: Moment } | null | 'any';
+  readonly device: AskingDevice | null | 'any';
 };
+export type AskingDevice = {
+  readonly id: string;
+  readonly kept: boolean;
+  /** When a code that was mailed to the address was entered on it. */
+  readonly provenAt: Moment;
+  /** When a passkey was used on it; null: never. */
+  readonly passkeyAt: Moment | null;
+};
+/** A passkey that was used counts for a working day on that device, then it is asked for again. */
+export const PASSKEY_HOLDS = 12 * HOUR;
+
 export const ANYWHERE = 'any';
 
 /** What has been used of a grant. */
@@ -74,6 +86,7 @@ export type ConditionValue<Name extends ConditionName> = NonNullable<Conditions[
 
 type ConditionRefusal =
   | 'prove-again'
+  | 'passkey-needed'
   | 'device-not-accepted'
   | 'too-many-devices'
   | 'network-not-allowed'

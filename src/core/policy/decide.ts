@@ -17,6 +17,7 @@ export type RefusalReason =
   | 'revoked'
   | 'key-destroyed'
   | 'prove-again'
+  | 'passkey-needed'
   | 'device-not-accepted'
   | 'too-many-devices'
   | 'network-not-allowed'
@@ -32,6 +33,7 @@ export type RefusalReason =
  */
 const MOST_USEFUL_FIRST = [
   'prove-again',
+  'passkey-needed',
   'device-not-accepted',
   'too-many-devices',
   'network-not-allowed',

@@ -40,6 +40,8 @@ function idleUnder(limits: Limits, outer: Limits): string[] {
       (name) =>
         `The organisation’s own limit of ${String(outer[name])} ${name} is as strict already.`,
     );
+  if (limits.passkey === true && outer.passkey === true)
+    counts.push('The organisation asks for a passkey already.');
   const isWider =
     limits.rights !== null && outer.rights?.every((right) => limits.rights?.includes(right));
   return isWider === true

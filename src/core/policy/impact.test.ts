@@ -209,8 +209,8 @@ describe('impact', () => {
             country: one(['NO', 'GB', 'DE', 'ZZ', 'any']),
             network: one([...NETWORKS, 'any']),
             device: one([
-              { id: 'dev_a', kept: true, provenAt: now },
-              { id: 'dev_c', kept: false, provenAt: now + 9 * DAY },
+              { id: 'dev_a', kept: true, provenAt: now, passkeyAt: null },
+              { id: 'dev_c', kept: false, provenAt: now + 9 * DAY, passkeyAt: null },
               'any',
             ] as const),
           },

@@ -115,6 +115,7 @@ const ASKED: Readonly<Record<ConditionName, 'place' | 'device' | 'use' | 'not'>>
   networks: 'place',
   hours: 'use',
   rememberedDevice: 'device',
+  passkey: 'device',
   devices: 'device',
   proveEvery: 'device',
   offline: 'not',
@@ -126,10 +127,13 @@ const OF_DEVICES = NAMES.filter((name) => ASKED[name] === 'device');
 const LIMITS = NAMES.filter((name) => ASKED[name] === 'device' || ASKED[name] === 'use');
 
 function devicesOf(sides: BeforeAndAfter, now: Moment): Circumstances['device'][] {
-  const isAsked = conditionsOf(sides).some((conditions) =>
-    OF_DEVICES.some((name) => conditions[name] != null),
-  );
-  return isAsked ? [ANYWHERE, { id: 'a new device', kept: false, provenAt: now }] : [ANYWHERE];
+  const ceilings = [...sides.before.ceilings, ...sides.after.ceilings];
+  const isAsked =
+    ceilings.some(({ limits }) => limits.passkey === true) ||
+    conditionsOf(sides).some((conditions) => OF_DEVICES.some((name) => conditions[name] != null));
+  return isAsked
+    ? [ANYWHERE, { id: 'a new device', kept: false, provenAt: now, passkeyAt: null }]
+    : [ANYWHERE];
 }
 
 /** How often, how long and on what a grant can be used besides where, with those above it. */

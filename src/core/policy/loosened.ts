@@ -61,6 +61,8 @@ function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
       }
       case 'networks':
         return limits.networks === null || areNetworksKept(limits.networks, after);
+      case 'passkey':
+        return limits.passkey === null || after.some((ceiling) => ceiling.limits.passkey === true);
       case 'days':
       case 'prints':
       case 'opens': {

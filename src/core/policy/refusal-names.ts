@@ -10,6 +10,7 @@ const names: Record<RefusalReason, string> = {
   revoked: 'revoked',
   'key-destroyed': 'key destroyed',
   'prove-again': 'has to prove again',
+  'passkey-needed': 'passkey not used',
   'device-not-accepted': 'device not remembered',
   'too-many-devices': 'too many devices',
   'network-not-allowed': 'IP address not allowed',

@@ -75,7 +75,7 @@ describe('a policy', () => {
       }
       // Else the random policies would all be of one kind, and agreeing on them would say little.
       expect(granted).toBeGreaterThan(CASES / 20);
-      expect(reasons.size).toBe(17);
+      expect(reasons.size).toBe(18);
     },
   );
 

@@ -33,6 +33,7 @@ const TABLES = {
   grants: tables.grants,
   links: tables.links,
   devices: tables.devices,
+  passkeys: tables.passkeys,
   licences: tables.licences,
   reading_aids: tables.readingAids,
 } as const satisfies Record<string, SQLiteTable>;

@@ -60,6 +60,7 @@ export function ceilingWarnings(
     say(origins.opens, `${counted(effective.conditions?.opens ?? 0, 'open')} each at most`);
     say(origins.countries, 'it opens in certain countries only');
     say(origins.networks, 'it opens from certain networks only');
+    say(origins.passkey, 'it asks for a passkey as well');
   }
   return [...byText].map(([text, titles]) => `${documentsNamed(titles)}: ` + `${text}.`);
 }

@@ -2,6 +2,8 @@
 
 import { useState } from 'react';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import { Controller, type Control } from 'react-hook-form';
 import {
   ceilingInput,
@@ -230,6 +232,24 @@ function LimitFields({
         multiline
         hint="Empty: from any. Otherwise ranges such as 192.0.2.0/24"
         disabled={disabled}
+      />
+      <Controller
+        control={control}
+        name="limits.passkey"
+        render={({ field }) => (
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={field.value === true}
+                disabled={disabled}
+                onChange={(_event, on) => {
+                  field.onChange(on ? true : null);
+                }}
+              />
+            }
+            label="A passkey is asked for besides the email address"
+          />
+        )}
       />
     </>
   );

@@ -8,6 +8,43 @@ import { Notice } from '@/ui/shell/notice';
 import { useHolds } from '@/ui/shell/permissions';
 import { Moment } from '@/ui/time/moment';
 
+/** What proves a person besides their mailbox; where it is lost, it is taken off, and they make a new one. */
+export function PersonPasskeys({ person: { id, passkeys } }: { readonly person: PersonDetail }) {
+  const blocks = useHolds('block');
+  const { busy, said, attempt } = useAttempt();
+  return (
+    <div className="stack">
+      {passkeys.length === 0 && <p className="quiet">They have made no passkey.</p>}
+      {passkeys.map(({ id: passkey, label, since, usedAt }) => (
+        <p key={passkey}>
+          {label}
+          <span className="under quiet small">
+            made <Moment at={since} />, last used <Moment at={usedAt} />
+          </span>
+        </p>
+      ))}
+      {blocks && passkeys.length > 0 && (
+        <div className="row">
+          <Button
+            size="small"
+            color="error"
+            disabled={busy}
+            onClick={() =>
+              void attempt(
+                () => api('DELETE /api/v1/people/:id/passkeys', { id }),
+                'Their passkeys were removed. What asks for one opens again once they have made a new one.',
+              )
+            }
+          >
+            Remove {passkeys.length === 1 ? 'this passkey' : 'these passkeys'}
+          </Button>
+        </div>
+      )}
+      <Notice said={said} />
+    </div>
+  );
+}
+
 /** The browsers in which a person proved their address; one can be shut out, and the others go on. */
 export function PersonDevices({ person: { id, devices } }: { readonly person: PersonDetail }) {
   const blocks = useHolds('block');

@@ -17,7 +17,7 @@ import { AddressesPanel } from '@/ui/people/addresses-panel';
 import { GroupsPanel } from '@/ui/people/groups-panel';
 import { HeldRow } from '@/ui/people/held-row';
 import { KnownPanel } from '@/ui/people/known-panel';
-import { PersonDevices } from '@/ui/people/person-devices';
+import { PersonDevices, PersonPasskeys } from '@/ui/people/person-devices';
 import { PersonHead } from '@/ui/people/person-head';
 import { ShutOut } from '@/ui/people/shut-out';
 import { Note } from '@/ui/shell/notice';
@@ -65,6 +65,8 @@ export function PersonPanel({
       <hr />
       <h2>Devices</h2>
       <PersonDevices person={person} />
+      <h3>Passkeys</h3>
+      <PersonPasskeys person={person} />
     </div>
   );
 }

@@ -43,6 +43,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
         sender={null}
         onLeave={onLeave}
         onBack={null}
+        onAgain={null}
         more={null}
       />
     );

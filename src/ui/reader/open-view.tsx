@@ -89,6 +89,7 @@ export function OpenView({ token, document, onBack, onAsked }: Props) {
       sender={opened.sender}
       onLeave={onLeave}
       onBack={onBack}
+      onAgain={openAgain}
       more={more}
     />
   ) : (

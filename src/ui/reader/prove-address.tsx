@@ -8,6 +8,7 @@ import { call, sentenceOf } from '@/ui/http/call';
 import { CodeForm } from '@/ui/reader/code-form';
 import { forgetAddress, lastAddress, rememberAddress } from '@/ui/reader/last-address';
 import { makeDeviceKey } from '@/ui/reader/device-key';
+import { EnterByPasskey } from '@/ui/reader/enter-by-passkey';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
 import { Problem } from '@/ui/shell/notice';
@@ -79,6 +80,14 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
           onOther={() => {
             setMinutes(null);
             setProblem(null);
+          }}
+        />
+      )}
+      {minutes === null && (
+        <EnterByPasskey
+          onEntered={(entered, kept) => {
+            if (kept) rememberAddress(entered);
+            window.location.reload();
           }}
         />
       )}

@@ -98,14 +98,18 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
       else setMessage(sentenceOf(error));
     }
   };
-  return { ended, message, onRefused, take };
+  const openAgain = () => {
+    setEnded(null);
+    onOpenAgain();
+  };
+  return { ended, message, onRefused, take, openAgain };
 }
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
 export function ReaderView(props: Props) {
   const { opened, more, onLeave, onBack } = props;
   const { say } = useWords();
-  const { ended, message, onRefused, take } = useReading(props);
+  const { ended, message, onRefused, take, openAgain } = useReading(props);
   const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(opened.captureDeterrent);
   const comments = useComments(opened.licence, opened.rights.comment.granted, onRefused);
@@ -123,6 +127,7 @@ export function ReaderView(props: Props) {
         sender={opened.sender}
         onLeave={onLeave}
         onBack={onBack}
+        onAgain={openAgain}
         more={
           <>
             <UnsavedComment comments={comments} />

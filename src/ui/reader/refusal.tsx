@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import type { RefusalReason } from '@/core/policy/decide';
 import { Moment } from '@/ui/time/moment';
 import { Mark } from '@/ui/marks/mark';
+import { UsePasskey } from '@/ui/reader/use-passkey';
 import { useWords } from '@/ui/words/use-words';
 
 /** Says what happened and what the person can do, and nothing about anybody else. */
@@ -16,6 +17,7 @@ export function Refusal({
   sender,
   onLeave,
   onBack,
+  onAgain,
   more,
 }: {
   readonly reason: RefusalReason;
@@ -24,6 +26,7 @@ export function Refusal({
   readonly sender: { readonly name: string; readonly email: string } | null;
   readonly onLeave: () => void;
   readonly onBack: (() => void) | null;
+  /** Opens it again, once what was lacking is there. */ readonly onAgain: (() => void) | null;
   /** A way to ask for more, shown where time may help. */ readonly more: ReactNode;
 }) {
   const { say } = useWords();
@@ -43,6 +46,7 @@ export function Refusal({
         <p className="quiet">
           {say.rich('shared.hereAsBold', { address, b: (text) => <b>{text}</b> })}
         </p>
+        {reason === 'passkey-needed' && onAgain !== null && <UsePasskey onDone={onAgain} />}
         {reason !== 'not-addressed' && reason !== 'identity-not-proven' && more}
         <div className="row above-10">
           {sender !== null && (

@@ -12,6 +12,7 @@ import { LanguageChoice } from '@/ui/reader/language-choice';
 import { leave } from '@/ui/reader/leave';
 import { FileTaker } from '@/ui/reader/open-file';
 import { OpenView } from '@/ui/reader/open-view';
+import { OwnPasskeys } from '@/ui/reader/own-passkeys';
 import { OwnDevices } from '@/ui/reader/own-devices';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
 import { readerCall } from '@/ui/reader/reader-call';
@@ -112,6 +113,12 @@ function Sent({
         devices={sent.devices}
         onDevices={(devices) => {
           onSent({ ...sent, devices });
+        }}
+      />
+      <OwnPasskeys
+        passkeys={sent.passkeys}
+        onPasskeys={(passkeys) => {
+          onSent({ ...sent, passkeys });
         }}
       />
       <section className="stack">

@@ -86,6 +86,7 @@ export const CONDITION_FIELDS: {
   ),
   countries: listField('Only in the countries', 'Empty: in any. Otherwise codes such as NO, GB'),
   rememberedDevice: switchField('Only on a remembered device'),
+  passkey: switchField('Only with a passkey besides the email address'),
   captureDeterrent: switchField(
     'Cover the pages while another window is in front: it deters pictures of the screen, and does not prevent them',
   ),

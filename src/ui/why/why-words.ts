@@ -19,6 +19,7 @@ export const refusedWords: Record<RefusalReason, string> = {
   revoked: 'access was revoked',
   'key-destroyed': 'the document’s key was destroyed',
   'prove-again': 'the email address must be proven again',
+  'passkey-needed': 'a passkey has to be used as well',
   'device-not-accepted': 'only a remembered device is accepted',
   'too-many-devices': 'as many devices as agreed have been used',
   'network-not-allowed': 'it does not open from this network',
@@ -36,6 +37,7 @@ const conditionNames: Record<keyof Conditions | 'unknown', string> = {
   networks: 'networks',
   hours: 'hours',
   rememberedDevice: 'kind of device',
+  passkey: 'second proof by passkey',
   devices: 'number of devices',
   proveEvery: 'proof of the email address',
   offline: 'offline allowance',
@@ -50,6 +52,7 @@ const limitNames: Record<keyof Limits, string> = {
   opens: 'opens',
   countries: 'countries',
   networks: 'networks',
+  passkey: 'second proof by passkey',
 };
 function grantName(name: string): string {
   return name === '' ? 'the new grant' : `the grant of ${name}`;
@@ -62,6 +65,7 @@ type ChangeWords = {
 /** What to do, as one would say it to the person who does it. */
 const changeWordsOf: ChangeWords = {
   'prove-address': () => 'have them prove their email address again',
+  'use-passkey': () => 'have them use their passkey',
   unblock: () => 'unblock the person',
   'reinstate-document': () => 'reinstate the document',
   'give-access': () => 'give them the document',

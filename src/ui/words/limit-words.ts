@@ -27,7 +27,15 @@ export function levelOf({ level, name }: { readonly level: Level; readonly name:
 }
 
 /** What a ceiling allows at most, a line each: `Read · Print`, `30 days`. */
-export function limitLines({ rights, days, prints, opens, countries, networks }: Limits): string[] {
+export function limitLines({
+  rights,
+  days,
+  prints,
+  opens,
+  countries,
+  networks,
+  passkey,
+}: Limits): string[] {
   return [
     rights === null ? '' : `at most ${rightsLine(rights, null)}`,
     days === null ? '' : `ends after ${String(days)} ${days === 1 ? 'day' : 'days'}`,
@@ -35,6 +43,7 @@ export function limitLines({ rights, days, prints, opens, countries, networks }:
     opens === null ? '' : `${String(opens)} ${opens === 1 ? 'open' : 'opens'} each`,
     countries === null ? '' : `only from ${countries.join(', ')}`,
     networks === null ? '' : `only from ${networks.join(', ')}`,
+    passkey === true ? 'with a passkey besides the email address' : '',
   ].filter((line) => line !== '');
 }
 

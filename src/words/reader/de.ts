@@ -144,6 +144,27 @@ export const de: ReaderMessages = {
       '{device} wurde beendet. Dort öffnet sich nichts mehr, bis die E-Mail-Adresse dort neu nachgewiesen ist.',
     signOut: 'Auf diesem Gerät abmelden',
   },
+  passkey: {
+    continue: 'Mit einem Passkey fortfahren',
+    about:
+      'Einen Passkey bewahrt Ihr Gerät oder Ihr Passwortmanager auf; er fragt nach Fingerabdruck, Gesicht oder PIN.',
+    enter: 'Passkey statt Code nutzen',
+    heading: 'Ihre Passkeys',
+    intro:
+      'Ein Passkey weist Sie ohne Code nach, und zusätzlich zu ihm, wo die absendende Person beides verlangt.',
+    none: 'Sie haben keinen.',
+    used: 'angelegt <when></when>, zuletzt genutzt <used></used>',
+    make: 'Passkey anlegen',
+    another: 'Weiteren Passkey anlegen',
+    remove: 'Entfernen',
+    removeNamed: 'Den auf {label} angelegten Passkey entfernen',
+    removed: 'Der Passkey wurde entfernt. Er weist nichts mehr nach.',
+    made: 'Der Passkey wurde angelegt.',
+    cancelled:
+      'Es wurde kein Passkey genutzt. Versuchen Sie es noch einmal, oder weisen Sie Ihre E-Mail-Adresse mit einem Code nach.',
+    unsupported:
+      'Dieser Browser kann keine Passkeys nutzen. Nehmen Sie einen anderen Browser oder ein anderes Gerät.',
+  },
   notice: {
     heading: 'Bitte lesen Sie dies zuerst',
     intro:
@@ -204,6 +225,10 @@ export const de: ReaderMessages = {
       next:
         'Die absendende Person verlangt das von Zeit zu Zeit. Weisen Sie sie mit einem Code nach, dann können Sie ' +
         'weiterlesen.',
+    },
+    'passkey-needed': {
+      title: 'Dieses Dokument verlangt auch Ihren Passkey.',
+      next: 'Ihre E-Mail-Adresse ist nachgewiesen. Nutzen Sie Ihren Passkey, oder legen Sie jetzt einen an, wenn Sie keinen haben, und Sie können weiterlesen.',
     },
     'device-not-accepted': {
       title: 'Dieses Dokument öffnet sich nur auf einem gemerkten Gerät.',

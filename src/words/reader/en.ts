@@ -129,6 +129,24 @@ export const en = {
       '{device} was ended. It opens nothing any more until the email address is proven there again.',
     signOut: 'Sign out on this device',
   },
+  passkey: {
+    continue: 'Continue with a passkey',
+    about:
+      'A passkey is kept by your device or your password manager, which asks for your fingerprint, face or PIN.',
+    enter: 'Use a passkey instead of a code',
+    heading: 'Your passkeys',
+    intro: 'A passkey proves you without a code, and besides it where a sender asks for both.',
+    none: 'You have none.',
+    used: 'made <when></when>, last used <used></used>',
+    make: 'Make a passkey',
+    another: 'Make another passkey',
+    remove: 'Remove',
+    removeNamed: 'Remove the passkey made on {label}',
+    removed: 'The passkey was removed. It proves nothing any more.',
+    made: 'The passkey was made.',
+    cancelled: 'No passkey was used. Try again, or prove your email address with a code.',
+    unsupported: 'This browser cannot use passkeys. Use another browser or device.',
+  },
   notice: {
     heading: 'Please read this first',
     intro: '{organisation} asks you to accept this before you open what it sent you.',
@@ -185,6 +203,10 @@ export const en = {
     'prove-again': {
       title: 'Your email address has to be proven again.',
       next: 'The sender requires this from time to time. Prove it with a code, and you can read on.',
+    },
+    'passkey-needed': {
+      title: 'This document asks for your passkey as well.',
+      next: 'Your email address is proven. Use your passkey, or make one now if you have none, and you can read on.',
     },
     'device-not-accepted': {
       title: 'This document opens only on a remembered device.',

@@ -139,6 +139,26 @@ export const es: ReaderMessages = {
       '{device} se ha terminado. Ya no abre nada hasta que allí se vuelva a demostrar la dirección de correo.',
     signOut: 'Salir en este dispositivo',
   },
+  passkey: {
+    continue: 'Continuar con una llave de acceso',
+    about:
+      'Una llave de acceso la guarda su dispositivo o su gestor de contraseñas, que le pide la huella, el rostro o el PIN.',
+    enter: 'Usar una llave de acceso en lugar de un código',
+    heading: 'Sus llaves de acceso',
+    intro:
+      'Una llave de acceso lo identifica sin código, y además de él donde el remitente pide ambos.',
+    none: 'No tiene ninguna.',
+    used: 'creada <when></when>, usada por última vez <used></used>',
+    make: 'Crear una llave de acceso',
+    another: 'Crear otra llave de acceso',
+    remove: 'Quitar',
+    removeNamed: 'Quitar la llave de acceso creada en {label}',
+    removed: 'La llave de acceso se quitó. Ya no demuestra nada.',
+    made: 'La llave de acceso se creó.',
+    cancelled:
+      'No se usó ninguna llave de acceso. Inténtelo otra vez, o demuestre su dirección de correo con un código.',
+    unsupported: 'Este navegador no puede usar llaves de acceso. Use otro navegador o dispositivo.',
+  },
   notice: {
     heading: 'Lea esto primero',
     intro: '{organisation} le pide que acepte esto antes de abrir lo que se le envió.',
@@ -196,6 +216,10 @@ export const es: ReaderMessages = {
     'prove-again': {
       title: 'Su dirección de correo se tiene que demostrar de nuevo.',
       next: 'Quien lo envió lo pide de vez en cuando. Demuéstrela con un código, y podrá seguir leyendo.',
+    },
+    'passkey-needed': {
+      title: 'Este documento pide además su llave de acceso.',
+      next: 'Su dirección de correo está demostrada. Use su llave de acceso, o cree una ahora si no tiene ninguna, y podrá leer.',
     },
     'device-not-accepted': {
       title: 'Este documento solo se abre en un dispositivo recordado.',

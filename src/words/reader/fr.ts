@@ -142,6 +142,27 @@ export const fr: ReaderMessages = {
       'Il a été mis fin à {device}. Plus rien ne s’y ouvre tant que l’adresse e-mail n’y est pas prouvée à nouveau.',
     signOut: 'Se déconnecter de cet appareil',
   },
+  passkey: {
+    continue: 'Continuer avec une clé d’accès',
+    about:
+      'Une clé d’accès est gardée par votre appareil ou votre gestionnaire de mots de passe, qui demande votre empreinte, votre visage ou votre code.',
+    enter: 'Utiliser une clé d’accès au lieu d’un code',
+    heading: 'Vos clés d’accès',
+    intro:
+      'Une clé d’accès vous identifie sans code, et en plus de lui là où l’expéditeur demande les deux.',
+    none: 'Vous n’en avez pas.',
+    used: 'créée <when></when>, utilisée pour la dernière fois <used></used>',
+    make: 'Créer une clé d’accès',
+    another: 'Créer une autre clé d’accès',
+    remove: 'Retirer',
+    removeNamed: 'Retirer la clé d’accès créée sur {label}',
+    removed: 'La clé d’accès a été retirée. Elle ne prouve plus rien.',
+    made: 'La clé d’accès a été créée.',
+    cancelled:
+      'Aucune clé d’accès n’a été utilisée. Réessayez, ou prouvez votre adresse e-mail avec un code.',
+    unsupported:
+      'Ce navigateur ne peut pas utiliser de clés d’accès. Utilisez un autre navigateur ou appareil.',
+  },
   notice: {
     heading: 'À lire d’abord',
     intro: '{organisation} vous demande d’accepter ceci avant d’ouvrir ce qui vous a été envoyé.',
@@ -198,6 +219,10 @@ export const fr: ReaderMessages = {
     'prove-again': {
       title: 'Votre adresse e-mail doit être prouvée à nouveau.',
       next: 'L’expéditeur le demande de temps en temps. Prouvez-la avec un code, et vous pourrez continuer à lire.',
+    },
+    'passkey-needed': {
+      title: 'Ce document demande aussi votre clé d’accès.',
+      next: 'Votre adresse e-mail est prouvée. Utilisez votre clé d’accès, ou créez-en une maintenant si vous n’en avez pas, et vous pourrez lire.',
     },
     'device-not-accepted': {
       title: 'Ce document ne s’ouvre que sur un appareil retenu.',

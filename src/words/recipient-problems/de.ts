@@ -24,6 +24,12 @@ export const de: RecipientProblemMessages = {
     'notice-due': 'Bevor sich dies öffnet, ist ein Hinweis anzunehmen.',
     'notice-changed':
       'Der Hinweis wurde inzwischen neu gefasst. Laden Sie die Seite neu, um ihn zu lesen.',
+    'passkey-refused':
+      'Dieser Passkey wurde nicht angenommen. Versuchen Sie es noch einmal, oder weisen Sie Ihre E-Mail-Adresse mit einem Code nach.',
+    'passkey-needs-proof':
+      'Weisen Sie Ihre E-Mail-Adresse noch einmal mit einem Code nach, bevor Sie Ihren ersten Passkey anlegen.',
+    'passkey-first': 'Nutzen Sie auf diesem Gerät zuerst einen Ihrer Passkeys.',
+    'passkey-unknown': 'Dieser Passkey gehört nicht zu Ihren, oder er wurde schon entfernt.',
     'device-unknown': 'Dieses Gerät gehört nicht zu Ihren, oder es wurde schon beendet.',
     'document-gone': 'Dieses Dokument ist nicht mehr hier.',
     'link-unknown':

@@ -18,6 +18,12 @@ export const en = {
     'device-key-unusable': 'This browser made no usable key. Reload the page and try again.',
     'notice-due': 'There is a notice to accept before this opens.',
     'notice-changed': 'The notice was worded anew meanwhile. Reload the page to read it.',
+    'passkey-refused':
+      'This passkey was not accepted. Try again, or prove your email address with a code.',
+    'passkey-needs-proof':
+      'Prove your email address once more with a code before you make your first passkey.',
+    'passkey-first': 'Use one of your passkeys on this device first.',
+    'passkey-unknown': 'This passkey is not one of yours, or was removed already.',
     'device-unknown': 'This device is not one of yours, or was ended already.',
     'document-gone': 'This document is no longer here.',
     'link-unknown':

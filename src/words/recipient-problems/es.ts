@@ -21,6 +21,12 @@ export const es: RecipientProblemMessages = {
     'notice-due': 'Antes de abrir esto hay que aceptar un aviso.',
     'notice-changed':
       'Entretanto se cambió el texto del aviso. Vuelva a cargar la página para leerlo.',
+    'passkey-refused':
+      'Esta llave de acceso no se aceptó. Inténtelo otra vez, o demuestre su dirección de correo con un código.',
+    'passkey-needs-proof':
+      'Demuestre una vez más su dirección de correo con un código antes de crear su primera llave de acceso.',
+    'passkey-first': 'Use primero una de sus llaves de acceso en este dispositivo.',
+    'passkey-unknown': 'Esta llave de acceso no es una de las suyas, o ya se quitó.',
     'device-unknown': 'Este dispositivo no es uno de los suyos, o ya se terminó.',
     'document-gone': 'Este documento ya no está aquí.',
     'link-unknown':

@@ -23,6 +23,12 @@ export const fr: RecipientProblemMessages = {
       'Ce navigateur n’a pas produit de clé utilisable. Rechargez la page et réessayez.',
     'notice-due': 'Un avis est à accepter avant l’ouverture.',
     'notice-changed': 'L’avis a été reformulé entre-temps. Rechargez la page pour le lire.',
+    'passkey-refused':
+      'Cette clé d’accès n’a pas été acceptée. Réessayez, ou prouvez votre adresse e-mail avec un code.',
+    'passkey-needs-proof':
+      'Prouvez encore une fois votre adresse e-mail avec un code avant de créer votre première clé d’accès.',
+    'passkey-first': 'Utilisez d’abord l’une de vos clés d’accès sur cet appareil.',
+    'passkey-unknown': 'Cette clé d’accès n’est pas l’une des vôtres, ou elle a déjà été retirée.',
     'device-unknown': 'Cet appareil n’est pas l’un des vôtres, ou il y a déjà été mis fin.',
     'document-gone': 'Ce document n’est plus ici.',
     'link-unknown':

@@ -528,6 +528,8 @@ CREATE TABLE `devices` (
 	`token_hash` text NOT NULL,
 	`public_key` text NOT NULL,
 	`created_at` integer NOT NULL,
+	`proven_at` integer NOT NULL,
+	`passkey_at` integer,
 	`expires_at` integer NOT NULL,
 	`ended_at` integer,
 	`seal` blob,
@@ -599,6 +601,29 @@ CREATE TABLE `paper_copies` (
 --> statement-breakpoint
 CREATE UNIQUE INDEX `paper_copies_number` ON `paper_copies` (`grant_id`,`number`);--> statement-breakpoint
 CREATE INDEX `paper_copies_document` ON `paper_copies` (`document_id`,`made_at`);--> statement-breakpoint
+CREATE TABLE `passkey_challenges` (
+	`holder` text PRIMARY KEY NOT NULL,
+	`challenge` text NOT NULL,
+	`expires_at` integer NOT NULL
+);
+--> statement-breakpoint
+CREATE TABLE `passkeys` (
+	`id` text PRIMARY KEY NOT NULL,
+	`address` text NOT NULL,
+	`credential` text NOT NULL,
+	`public_key` blob NOT NULL,
+	`counter` integer NOT NULL,
+	`transports` text NOT NULL,
+	`label` text NOT NULL,
+	`proven_at` integer NOT NULL,
+	`created_at` integer NOT NULL,
+	`used_at` integer NOT NULL,
+	`ended_at` integer,
+	`seal` blob
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `passkeys_credential_unique` ON `passkeys` (`credential`);--> statement-breakpoint
+CREATE INDEX `passkeys_address` ON `passkeys` (`address`);--> statement-breakpoint
 CREATE TABLE `reader_notices` (
 	`version` integer PRIMARY KEY NOT NULL,
 	`texts` text NOT NULL,

@@ -68,9 +68,44 @@ export const devices = sqliteTable('devices', {
   /** Public half of the browser's own signing key (JWK), which every page request is signed with. */
   publicKey: text({ mode: 'json' }).$type<JsonWebKey>().notNull(),
   createdAt: integer().notNull(),
+  /** When a code that was mailed to the address was entered last, here or where the passkey was made. */
+  provenAt: integer().notNull(),
+  /** When a passkey was used on it last; null: never. */
+  passkeyAt: integer(),
   expiresAt: integer().notNull(),
   endedAt: integer(),
   seal: seal(),
+});
+
+/** Keys in somebody's own devices that prove them besides, or after, the code in their mailbox (WebAuthn). */
+export const passkeys = sqliteTable(
+  'passkeys',
+  {
+    id: text().$type<Id<'passkey'>>().primaryKey(),
+    address: text().notNull(),
+    /** The credential id, base64url. */
+    credential: text().notNull().unique(),
+    publicKey: blob({ mode: 'buffer' }).notNull(),
+    counter: integer().notNull(),
+    transports: text({ mode: 'json' }).$type<readonly string[]>().notNull(),
+    /** What it was made on. */
+    label: text().notNull(),
+    /** When the address was proven by a code where it was made. */
+    provenAt: integer().notNull(),
+    createdAt: integer().notNull(),
+    usedAt: integer().notNull(),
+    endedAt: integer(),
+    seal: seal(),
+  },
+  (table) => [index('passkeys_address').on(table.address)],
+);
+
+/** What a passkey is to answer next, one for each browser. */
+export const passkeyChallenges = sqliteTable('passkey_challenges', {
+  /** A device, or the mark of a browser that has proven nothing, under a keyed hash. */
+  holder: text().primaryKey(),
+  challenge: text().notNull(),
+  expiresAt: integer().notNull(),
 });
 
 /** One open. */

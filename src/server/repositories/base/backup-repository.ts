@@ -2,7 +2,7 @@ import 'server-only';
 import { eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import type { GrantId, StaffId } from '@/core/base/ids';
 import type { Reading, Transaction } from '@/server/db/database';
-import { challenges, devices } from '@/server/db/schema/reading';
+import { challenges, devices, passkeyChallenges, passkeys } from '@/server/db/schema/reading';
 import { grants } from '@/server/db/schema/access';
 import { outbox } from '@/server/db/schema/mailing';
 import { staff, staffSessions, staffTickets } from '@/server/db/schema/staff';
@@ -50,6 +50,9 @@ export async function endWhatWasOpen(tx: Transaction, now: number, why: string):
   await tx.delete(staffSessions).where(isNotNull(staffSessions.id));
   await tx.delete(staffTickets).where(isNotNull(staffTickets.tokenMac));
   await tx.delete(challenges).where(isNotNull(challenges.id));
+  await tx.delete(passkeyChallenges).where(isNotNull(passkeyChallenges.holder));
+  // One that was removed since must not come back, and which those are the backup does not know.
+  await tx.update(passkeys).set({ endedAt: now }).where(isNull(passkeys.endedAt));
   await tx.delete(uploads).where(isNotNull(uploads.id));
   await tx.update(devices).set({ endedAt: now }).where(isNull(devices.endedAt));
   await tx

@@ -93,6 +93,7 @@ export type ReaderActor = {
   readonly device: DeviceId;
   /** Whether the device is kept, or for one visit. */ readonly kept: boolean;
   /** When the address was proven on it. */ readonly provenAt: Moment;
+  /** When a passkey was used on it; null: never. */ readonly passkeyAt: Moment | null;
   readonly address: string;
   readonly recipient: RecipientId | null;
   readonly from: Origin;

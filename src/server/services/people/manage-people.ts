@@ -24,6 +24,7 @@ import {
 } from '@/server/repositories/people/people-repository';
 import { groupsOf, listGroups } from '@/server/repositories/people/group-repository';
 import { otherAddresses } from '@/server/repositories/people/same-person-repository';
+import { ownPasskeys } from '@/server/services/reading/passkeys';
 import { devicesOfAddress } from '@/server/repositories/reading/sent-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -81,18 +82,29 @@ export async function viewPerson(
     occurredAt: now,
     recipient: id,
   });
-  const [groups, inGroups, grants, wider, reached, others, devices, refusals, byTheirLinks] =
-    await Promise.all([
-      listGroups(deps.db.read),
-      groupsOf(deps.db.read, id),
-      grantRows(deps, actor, { recipient: id }),
-      grantRows(deps, actor, { widerThan: id }),
-      documentsReached(deps, row),
-      otherAddresses(deps.db.read, id),
-      devicesOfAddress(deps.db.read, row.address, now),
-      refusalsOfPerson(deps.db.read, id),
-      triesByTheirLinks(deps.db.read, id),
-    ]);
+  const [
+    groups,
+    inGroups,
+    grants,
+    wider,
+    reached,
+    others,
+    devices,
+    passkeys,
+    refusals,
+    byTheirLinks,
+  ] = await Promise.all([
+    listGroups(deps.db.read),
+    groupsOf(deps.db.read, id),
+    grantRows(deps, actor, { recipient: id }),
+    grantRows(deps, actor, { widerThan: id }),
+    documentsReached(deps, row),
+    otherAddresses(deps.db.read, id),
+    devicesOfAddress(deps.db.read, row.address, now),
+    ownPasskeys(deps, row),
+    refusalsOfPerson(deps.db.read, id),
+    triesByTheirLinks(deps.db.read, id),
+  ]);
   return {
     ...row,
     grants,
@@ -103,6 +115,7 @@ export async function viewPerson(
       reason: each.opens ? null : each.reason,
     })),
     devices,
+    passkeys,
     refusals,
     byTheirLinks,
     groups,

@@ -166,6 +166,11 @@ export function circumstancesIn(
     country: deps.places.find(actor.from.network)?.country ?? null,
     network: plainAddress(actor.from.network),
     zone,
-    device: { id: actor.device, kept: actor.kept, provenAt: actor.provenAt },
+    device: {
+      id: actor.device,
+      kept: actor.kept,
+      provenAt: actor.provenAt,
+      passkeyAt: actor.passkeyAt,
+    },
   };
 }

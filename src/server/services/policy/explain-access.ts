@@ -46,7 +46,9 @@ export function circumstances(
     country:
       country == null || country === '' ? (asked === null ? ANYWHERE : countryOf(asked)) : country,
     device:
-      device == null ? ANYWHERE : { id: 'a device', kept: device === 'kept', provenAt: moment },
+      device == null
+        ? ANYWHERE
+        : { id: 'a device', kept: device === 'kept', provenAt: moment, passkeyAt: moment },
   };
 }
 

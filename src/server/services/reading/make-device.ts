@@ -19,6 +19,9 @@ type NewDevice = {
   readonly agent: string;
   readonly kept: boolean;
   readonly publicKey: EnterCodeInput['publicKey'];
+  /** When the address was proven by a code: now, but for a passkey. */
+  readonly provenAt?: number;
+  readonly passkeyAt?: number;
 };
 
 /** @throws ServiceError `INVALID` where no signature could ever be checked with this key */
@@ -30,7 +33,7 @@ export async function needDeviceKey(publicKey: EnterCodeInput['publicKey']): Pro
 export async function makeDevice(
   deps: Pick<Deps, 'random' | 'vault'>,
   tx: Transaction,
-  { address, recipient, agent, kept, publicKey }: NewDevice,
+  { address, recipient, agent, kept, publicKey, provenAt, passkeyAt }: NewDevice,
   now: number,
 ): Promise<{ readonly device: DeviceId; readonly deviceToken: string }> {
   const deviceToken = bytesToHex(deps.random(32));
@@ -44,6 +47,8 @@ export async function makeDevice(
     tokenHash: deps.vault.mac('device', deviceToken),
     publicKey,
     createdAt: now,
+    provenAt: provenAt ?? now,
+    passkeyAt: passkeyAt ?? null,
     expiresAt: now + (kept ? KEPT_LASTS : VISIT_LASTS),
   });
   return { device, deviceToken };

@@ -53,6 +53,26 @@ function newCode(deps: Deps): string {
   return String(number % 1_000_000).padStart(6, '0');
 }
 
+/** Whether another code may be asked for. @throws ServiceError `TOO_MANY` */
+async function needTurn(
+  { limits }: Deps,
+  { from }: StrangerActor,
+  link: Link | null,
+  address: string,
+): Promise<void> {
+  const network = networkKey(from.network);
+  const waits = [
+    await limits.codesByNetwork(network),
+    await limits.addressesByLink(`${network} ${link?.link.id ?? 'list'}`, address),
+    await limits.codesToOne(`${network} ${address}`),
+  ];
+  const wait = Math.max(...waits);
+  if (wait > 0) throw tooMany(wait);
+  // Counted last: whoever is held back already uses up nothing that is everybody's.
+  const all = await limits.codesInAll('all');
+  if (all > 0) throw tooMany(all);
+}
+
 /**
  * Mails a one-time code to an address, for this browser alone. Nothing in the answer, and nothing
  * that counts, tells whether the address was ever addressed. Who holds a link has any address mailed
@@ -68,17 +88,7 @@ export async function requestCode(
 ): Promise<{ readonly minutes: number }> {
   const link = await linkOfToken(deps, input.token);
   const now = deps.clock.now();
-  const network = networkKey(actor.from.network);
-  const waits = [
-    await deps.limits.codesByNetwork(network),
-    await deps.limits.addressesByLink(`${network} ${link?.link.id ?? 'list'}`, input.address),
-    await deps.limits.codesToOne(`${network} ${input.address}`),
-  ];
-  const wait = Math.max(...waits);
-  if (wait > 0) throw tooMany(wait);
-  // Counted last: whoever is held back already uses up nothing that is everybody's.
-  const all = await deps.limits.codesInAll('all');
-  if (all > 0) throw tooMany(all);
+  await needTurn(deps, actor, link, input.address);
   const recipient = await findRecipientByAddress(deps.db.read, input.address);
 
   const code = newCode(deps);

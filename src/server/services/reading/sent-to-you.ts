@@ -8,6 +8,7 @@ import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { asOwnRequest } from '@/server/services/requests/ask-for-more';
 import { ownDevices } from '@/server/services/reading/own-devices';
+import { ownPasskeys } from '@/server/services/reading/passkeys';
 import { stateOf } from '@/server/services/reading/shared-with';
 
 /** Grants that the list is made of; beyond it, the oldest are reached by their links. */
@@ -33,11 +34,12 @@ async function askedBy(
  * dispatch that carries it. Looking at it opens nothing, and is not recorded as trying to.
  */
 export async function sentToYou(deps: Deps, actor: ReaderActor): Promise<SentToYou> {
-  const [rows, asked, organisation, devices] = await Promise.all([
+  const [rows, asked, organisation, devices, passkeys] = await Promise.all([
     sentTo(deps.db.read, actor.address, MOST_GRANTS),
     askedBy(deps, actor),
     findOrganisation(deps.db.read),
     ownDevices(deps, actor),
+    ownPasskeys(deps, actor),
   ]);
   // What was withdrawn from several dispatches is still one document.
   const newest = new Map(rows.toReversed().map((row) => [row.document, row]));
@@ -61,5 +63,6 @@ export async function sentToYou(deps: Deps, actor: ReaderActor): Promise<SentToY
     kept: actor.kept,
     documents: documents.sort((one, other) => other.sentAt - one.sentAt),
     devices,
+    passkeys,
   };
 }

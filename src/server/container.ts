@@ -31,6 +31,7 @@ import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
 import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger/ledger-counts';
+import { officeOf } from '@/server/rendering/office/office-of';
 import { createRenderPool } from '@/server/rendering/render-pool';
 import { forgetActs } from '@/server/repositories/base/act-repository';
 import { namedBlobKeys } from '@/server/repositories/documents/document-repository';
@@ -234,6 +235,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     renderer: createRenderPool(
       config.workersDir,
       options.threads ?? Math.max(2, availableParallelism()),
+      { office: officeOf(config, health) },
     ),
     ended: createEndedList(config.endedFile),
     clearLeftovers: () => clearCopies(config.dataDir),

@@ -179,7 +179,11 @@ async function make({
   mediaType,
 }: RenderTask & { kind: 'make' }): Promise<RenderResults['make']> {
   return withPlain(source, async (reader) => ({
-    bytes: await makePages(mediaType, reader.read(0, reader.size)),
+    bytes: await makePages(
+      mediaType,
+      reader.read(0, reader.size),
+      (Piscina.workerData as ThreadData | null)?.office ?? null,
+    ),
   }));
 }
 

@@ -259,17 +259,14 @@ test('a passkey is made where a document asks for it, and opens it later without
   page: staff,
   browser,
 }) => {
-  await signIn(staff, '/terms');
-  const ceil = async (passkey: boolean) => {
-    await open(staff, '/documents/TQ-380-BS-01');
-    await staff.getByRole('button', { name: 'More' }).click();
-    await staff.getByRole('menuitem', { name: 'Ceiling' }).click();
-    await staff.getByLabel('A passkey is asked for besides').setChecked(passkey);
-    await staff.getByRole('button', { name: 'Show who is affected' }).click();
-    await staff.getByRole('button', { name: passkey ? 'Set ceiling' : 'Remove ceiling' }).click();
-    await expect(staff.getByText(/The ceiling is (set|removed)/)).toBeVisible();
-  };
-  await ceil(true);
+  await signIn(staff, '/documents?q=TQ-380-BS-01');
+  await staff.getByRole('link', { name: 'Berth study, particulars' }).click();
+  const over = staff.getByRole('region', { name: 'Ceilings that apply' });
+  await over.getByRole('button', { name: 'Set a ceiling…' }).click();
+  await over.getByLabel('A passkey is asked for besides the email address').check();
+  await over.getByRole('button', { name: 'Show who is affected' }).click();
+  await over.getByRole('button', { name: 'Set ceiling' }).click();
+  await expect(over.getByText(/^This document: with a passkey besides/)).toBeVisible();
   const reader = await proveAt(browser, staff, '/r/sent', VANE);
   await giveAuthenticator(reader);
   const row = reader.getByRole('listitem').filter({ hasText: 'TQ-380-BS-01' });
@@ -300,5 +297,6 @@ test('a passkey is made where a document asks for it, and opens it later without
     await reader.getByRole('button', { name: 'Use a passkey instead of a code' }).click();
     await expect(reader.getByText('was not accepted')).toBeVisible();
   });
-  await ceil(false);
+  await over.getByRole('button', { name: 'Undo' }).click();
+  await expect(over.getByText(/^This document:/)).toHaveCount(0);
 });

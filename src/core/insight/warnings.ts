@@ -8,6 +8,7 @@ export const WARNINGS = {
   'witness-ahead': { grave: false },
   'witness-key-differs': { grave: false },
   'clock-behind': { grave: false },
+  'office-unusable': { grave: false },
   'content-damaged': { grave: false },
   'database-damaged': { grave: true },
 } as const satisfies Record<string, { readonly grave: boolean }>;

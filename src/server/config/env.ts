@@ -21,6 +21,7 @@ const raw = z.object({
     .min(1)
     .default('node_modules/@ip-location-db/geo-whois-asn-country-mmdb/geo-whois-asn-country.mmdb'),
   FONTS_DIR: z.string().min(1).default('node_modules/@fontsource/atkinson-hyperlegible-next/files'),
+  OFFICE: z.string().min(1).optional(),
   WORKERS_DIR: z.string().min(1).default('build/workers'),
   CHECK_FIRST: z.enum(['0', '1']).default('0'),
   RELOAD: z.enum(['0', '1']).default('0'),
@@ -57,6 +58,8 @@ export type Config = {
   /** Fonts of cover pages. */
   readonly fontsDir: string;
   readonly workersDir: string;
+  /** LibreOffice’s program, which makes the pages of Word and PowerPoint files then; `null`: it is switched off. */
+  readonly office: string | null;
   /** Whether the whole database is looked through before anything is served: after the process was ended by it. */
   readonly checkFirst: boolean;
   /** Whether pages are compiled when they are asked for, and again when they change: `npm run dev`. */
@@ -141,6 +144,7 @@ export function readConfig(
     placesFile: path.resolve(env.PLACES_FILE),
     fontsDir: path.resolve(env.FONTS_DIR),
     workersDir: path.resolve(env.WORKERS_DIR),
+    office: env.OFFICE ?? null,
     checkFirst: env.CHECK_FIRST === '1',
     reload: env.RELOAD === '1',
     logLevel: env.LOG_LEVEL,

@@ -4,6 +4,7 @@ import { BroadcastChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
+import type { Office } from '@/server/rendering/office/office-pages';
 import { shareDrawn } from '@/server/rendering/shared-pages';
 import { ContentError } from '@/server/rendering/errors';
 import {
@@ -71,6 +72,12 @@ const PLACES: Record<RenderTask['kind'], Place> = {
   annotate: 'apart',
 };
 
+export type PoolOptions = {
+  readonly limits?: Record<RenderTask['kind'], number>;
+  /** What makes the pages of some kinds in place of this product; null: nothing. */
+  readonly office?: Office | null;
+};
+
 /**
  * A pool of `threads` worker threads; one that exceeds its time is ended and replaced. Everybody
  * takes turns: nobody has all threads for themselves, what is made for later has one at the most,
@@ -79,7 +86,7 @@ const PLACES: Record<RenderTask['kind'], Place> = {
 export function createRenderPool(
   workersFolder: string,
   threads: number,
-  limits: Record<RenderTask['kind'], number> = LIMITS,
+  { limits = LIMITS, office = null }: PoolOptions = {},
 ): Renderer {
   const filename = path.resolve(workersFolder, 'render-worker.mjs');
   if (!existsSync(filename)) throw new Error(`The worker ${filename} has not been built.`);
@@ -92,11 +99,14 @@ export function createRenderPool(
     ...options,
     minThreads: threads,
     maxThreads: threads,
-    workerData: { draws: true } satisfies ThreadData,
+    workerData: { draws: true, office: null } satisfies ThreadData,
   });
   const aside = { ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE };
   const apart = new Piscina<RenderJob, RenderReply>(aside);
-  const takingIn = new Piscina<RenderJob, RenderReply>(aside);
+  const takingIn = new Piscina<RenderJob, RenderReply>({
+    ...aside,
+    workerData: { draws: false, office } satisfies ThreadData,
+  });
   const pools: Record<Place, Piscina<RenderJob, RenderReply>> = {
     reading: pool,
     making: pool,

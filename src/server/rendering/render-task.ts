@@ -1,3 +1,4 @@
+import type { Office } from '@/server/rendering/office/office-pages';
 import type { BlobPlace } from '@/server/storage/blob-store';
 import type { MediaType } from '@/core/content/media-types';
 import type { Rgb } from '@/core/watermark/burn';
@@ -31,8 +32,8 @@ export type RenderJob = {
   readonly begun: BigInt64Array;
 };
 
-/** What a thread is told when it starts: whether it draws pages that somebody waits for. */
-export type ThreadData = { readonly draws: boolean };
+/** What a thread is told when it starts: whether it draws pages that somebody waits for, and what else makes pages. */
+export type ThreadData = { readonly draws: boolean; readonly office: Office | null };
 
 /** A page of which size, or only a part of it, where it is looked at in detail. */
 export type PageAsked = {

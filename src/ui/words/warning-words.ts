@@ -46,6 +46,12 @@ export const warningWords: Record<
     title: `The server’s clock is ${String(Math.round(Number(detail) / 60_000))} minutes behind the ledger.`,
     next: 'Access is decided by the ledger’s time until the clock is right. Set the clock.',
   }),
+  'office-unusable': (detail) => ({
+    title: `LibreOffice is switched on, and not used: ${detail}.`,
+    next:
+      'It would not be kept from the network and from the keys here. Word and PowerPoint files are shown by what ' +
+      'is built in. See docs/operations.md.',
+  }),
   'content-damaged': (detail) => ({
     title: `The stored content of ${detail} is damaged.`,
     next: 'It cannot be read whole. Restore it from a backup, or protect the file again.',

@@ -1,5 +1,6 @@
 import { decodeText } from '@/core/content/decode-text';
 import type { MediaType } from '@/core/content/media-types';
+import { isOfficeKind, officePages, type Office } from '@/server/rendering/office/office-pages';
 import { ContentError } from '@/server/rendering/errors';
 
 /** Most bytes of a file that pages are made of: all of it is in memory meanwhile. */
@@ -75,15 +76,36 @@ const MAKERS: Readonly<Record<MediaType, Maker | null>> = {
   'application/octet-stream': null,
 };
 
+/** Null where nothing came of it: what is built in tries as well, and says what is wrong with the file. */
+async function byOffice(
+  office: Office,
+  mediaType: MediaType,
+  bytes: Uint8Array,
+): Promise<Uint8Array | null> {
+  try {
+    return await officePages(office, mediaType, bytes);
+  } catch {
+    return null;
+  }
+}
+
 /**
- * The pages that a file is shown by, as a PDF.
+ * The pages that a file is shown by, as a PDF. @param office makes those of some kinds; null: nothing
  *
  * @throws ContentError where it is damaged, or more than can be shown
  */
-export async function makePages(mediaType: MediaType, bytes: Uint8Array): Promise<Uint8Array> {
+export async function makePages(
+  mediaType: MediaType,
+  bytes: Uint8Array,
+  office: Office | null = null,
+): Promise<Uint8Array> {
   const make = MAKERS[mediaType];
   if (make === null) throw new ContentError('NO_SUCH_PAGE');
   if (bytes.length > MOST_BYTES) throw new ContentError('FILE_TOO_LONG');
+  if (office !== null && isOfficeKind(mediaType)) {
+    const pages = await byOffice(office, mediaType, bytes);
+    if (pages !== null) return pages;
+  }
   try {
     return await make(bytes);
   } catch (cause) {

@@ -44,6 +44,20 @@ export default defineConfig({
           testTimeout: 30_000,
         },
       },
+      // By a script of its own: it needs a program that not every machine has.
+      ...(process.env['TEST_OFFICE'] === '1'
+        ? [
+            {
+              resolve,
+              test: {
+                name: 'office',
+                include: ['tests/office/**/*.test.ts'],
+                server: { deps: { inline: ['server-only'] } },
+                testTimeout: 120_000,
+              },
+            },
+          ]
+        : []),
     ],
   },
 });

@@ -122,6 +122,40 @@ test('a picture is kept in its own format, with the mark in it', async () => {
   expect((await sharp(content).stats()).channels[0]?.stdev).toBeGreaterThan(1);
 });
 
+/** How many pixels of a picture are not white. */
+async function inked(picture: Buffer, page = 0): Promise<number> {
+  const { data } = await sharp(picture, { page })
+    .flatten({ background: 'white' })
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return data.filter((value) => value < 250).length;
+}
+
+test('each picture of a TIFF that has several is kept with the mark', async () => {
+  const pages = Buffer.alloc(300 * 400 * 3 * 3, 255);
+  const raw = { width: 300, height: 1200, channels: 3 as const, pageHeight: 400 };
+  const tiff = await sharp(pages, { raw }).tiff().toBuffer();
+  const { keep, pages: shown } = await opened('Scan.tiff', tiff);
+  expect(shown).toBe(3);
+  const { content, marked } = await keep();
+  expect(marked).toBe(true);
+  expect(await sharp(content).metadata()).toMatchObject({ format: 'tiff', pages: 3 });
+  for (const page of [0, 1, 2]) expect(await inked(content, page)).toBeGreaterThan(500);
+});
+
+test('a drawing is kept with the mark over it, and without what runs in it', async () => {
+  const drawing =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300">' +
+    '<script>alert(1)</script><rect width="100%" height="100%" fill="#fff"/></svg>';
+  const { keep } = await opened('Plan.svg', text(drawing));
+  const { content, marked, mediaType } = await keep();
+  expect([marked, mediaType]).toEqual([true, 'image/svg+xml']);
+  expect(content.toString()).not.toContain('<script');
+  expect(await sharp(content).metadata()).toMatchObject({ format: 'svg', width: 400, height: 300 });
+  expect(await inked(content)).toBeGreaterThan(500);
+});
+
 test('a picture that is too large to be marked is kept as it came', async () => {
   const size = { width: 8_000, height: 6_000 };
   const large = await sharp({ create: { ...size, channels: 3, background: '#fff' } })

@@ -2,6 +2,7 @@ import type { PlainReader } from '@/core/age/random-access';
 import type { MediaType } from '@/core/content/media-types';
 import { fillLayers, type Watermark } from '@/core/watermark/layers';
 import type { ShapedLayer } from '@/core/watermark/layout';
+import { keepDrawing } from '@/server/rendering/keep-drawing';
 import { keepMarked } from '@/server/rendering/keep-marked';
 import { keepPicture } from '@/server/rendering/keep-picture';
 import type { Marker } from '@/server/rendering/mark-pages';
@@ -18,7 +19,7 @@ const KEEPERS: Readonly<Record<MediaType, Keeper | null>> = {
   'image/jpeg': keepPicture,
   'image/tiff': keepPicture,
   'image/webp': keepPicture,
-  'image/svg+xml': null,
+  'image/svg+xml': keepDrawing,
   'text/plain': null,
   'text/markdown': null,
   'text/csv': null,

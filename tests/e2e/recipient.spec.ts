@@ -284,6 +284,7 @@ test('a passkey is made where a document asks for it, and opens it later without
     await expect(reader.getByText('last used')).toBeVisible();
     await reader.getByRole('button', { name: 'Sign out on this device' }).click();
     await reader.getByRole('button', { name: 'Use a passkey instead of a code' }).click();
+    await reader.getByRole('button', { name: 'Continue with a passkey' }).click();
     await expect(reader.getByRole('heading', { name: 'Sent to you' })).toBeVisible();
     await row.getByRole('button').click();
     await expect(reader.locator('[data-page="1"] img').first()).toBeVisible();
@@ -295,6 +296,7 @@ test('a passkey is made where a document asks for it, and opens it later without
     await expect(reader.getByText('You have none.')).toBeVisible();
     await reader.getByRole('button', { name: 'Sign out on this device' }).click();
     await reader.getByRole('button', { name: 'Use a passkey instead of a code' }).click();
+    await reader.getByRole('button', { name: 'Continue with a passkey' }).click();
     await expect(reader.getByText('was not accepted')).toBeVisible();
   });
   await over.getByRole('button', { name: 'Undo' }).click();

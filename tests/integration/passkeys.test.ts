@@ -9,6 +9,7 @@ import type { DispatchInput } from '@/contracts/dispatch';
 import { devices } from '@/server/db/schema/reading';
 import { createLimits } from '@/server/limits/limits';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
+import { listPasskeys } from '@/server/repositories/reading/passkey-repository';
 import { findDeviceByToken } from '@/server/repositories/reading/reader-repository';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { viewPerson } from '@/server/services/people/manage-people';
@@ -18,7 +19,6 @@ import { openDocument } from '@/server/services/reading/open-document';
 import {
   beginPasskey,
   finishPasskey,
-  ownPasskeys,
   removeOwnPasskey,
   removePasskeysOf,
 } from '@/server/services/reading/passkeys';
@@ -130,7 +130,7 @@ describe('the mailbox alone', () => {
     expect(await beginPasskey(product.deps, thief, { another: true })).toMatchObject({
       kind: 'use',
     });
-    const [own] = await ownPasskeys(product.deps, thief);
+    const [own] = await listPasskeys(product.deps.db.read, thief.address);
     if (own === undefined) throw new Error('there is no passkey');
     await expect(removeOwnPasskey(product.deps, thief, { passkey: own.id })).rejects.toMatchObject({
       problem: 'passkey-first',
@@ -146,7 +146,7 @@ describe('the mailbox alone', () => {
     await expect(
       finishPasskey(product.deps, thief, { kind: 'make', answer }),
     ).rejects.toMatchObject({ problem: 'passkey-first' });
-    expect(await ownPasskeys(product.deps, reader)).toHaveLength(1);
+    expect(await listPasskeys(product.deps.db.read, reader.address)).toHaveLength(1);
   });
 
   test('makes the first one only soon after the code was entered', async () => {
@@ -275,7 +275,7 @@ describe('coming in by a passkey in place of a code', () => {
     const { deps, ida } = product;
     const authenticator = await make();
     const used = { ...reader, passkeyAt: now() };
-    const [own] = await ownPasskeys(deps, used);
+    const [own] = await listPasskeys(deps.db.read, used.address);
     if (own === undefined) throw new Error('there is no passkey');
     const other = await make(used);
     await removeOwnPasskey(deps, used, { passkey: own.id });

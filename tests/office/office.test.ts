@@ -17,6 +17,7 @@ import { slideFile, slideText } from '../support/slide-file';
 const WORD = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
 const POWERPOINT = 'application/vnd.openxmlformats-officedocument.presentationml.presentation';
 const RELATIONS = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+const DRAWING = 'http://schemas.openxmlformats.org/drawingml/2006';
 const PROGRAM = process.env['OFFICE'] ?? 'soffice';
 
 let folder = '';
@@ -82,13 +83,15 @@ test('it reaches no network and no file beside its own, whatever a file links to
   await sharp({ create: red }).png().toFile(picture);
   for (const target of [`http://127.0.0.1:${port}/seen.png`, `file://${picture}`]) {
     const linked =
-      '<w:p><w:r><w:drawing><wp:inline xmlns:wp="http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing">' +
+      '<w:p><w:r><w:drawing><wp:inline ' +
+      `xmlns:wp="${DRAWING}/wordprocessingDrawing">` +
       '<wp:extent cx="1270000" cy="1270000"/><wp:docPr id="1" name="p"/>' +
       '<a:graphic xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main">' +
       '<a:graphicData uri="http://schemas.openxmlformats.org/drawingml/2006/picture">' +
       '<pic:pic xmlns:pic="http://schemas.openxmlformats.org/drawingml/2006/picture">' +
       '<pic:nvPicPr><pic:cNvPr id="1" name="p"/><pic:cNvPicPr/></pic:nvPicPr>' +
-      `<pic:blipFill><a:blip r:link="rId9" xmlns:r="${RELATIONS}"/><a:stretch><a:fillRect/></a:stretch></pic:blipFill>` +
+      `<pic:blipFill><a:blip r:link="rId9" xmlns:r="${RELATIONS}"/>` +
+      '<a:stretch><a:fillRect/></a:stretch></pic:blipFill>' +
       '<pic:spPr><a:xfrm><a:off x="0" y="0"/><a:ext cx="1270000" cy="1270000"/></a:xfrm>' +
       '<a:prstGeom prst="rect"/></pic:spPr></pic:pic></a:graphicData></a:graphic>' +
       '</wp:inline></w:drawing></w:r></w:p>';

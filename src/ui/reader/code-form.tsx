@@ -2,10 +2,8 @@
 
 import { useEffect, useState, type ReactNode, type SubmitEvent } from 'react';
 import Button from '@mui/material/Button';
-import FormControlLabel from '@mui/material/FormControlLabel';
-import Radio from '@mui/material/Radio';
-import RadioGroup from '@mui/material/RadioGroup';
 import TextField from '@mui/material/TextField';
+import { KeepDevice } from '@/ui/reader/keep-device';
 import { useWords } from '@/ui/words/use-words';
 
 type Props = {
@@ -53,20 +51,7 @@ export function CodeForm(props: Props) {
         }}
         slotProps={{ htmlInput: { inputMode: 'numeric', maxLength: 9 } }}
       />
-      <RadioGroup
-        value={kept}
-        onChange={(_event, value) => {
-          setKept(value);
-        }}
-        aria-label={say('prove.device')}
-      >
-        <FormControlLabel
-          value="visit"
-          control={<Radio size="small" />}
-          label={say('prove.visit')}
-        />
-        <FormControlLabel value="kept" control={<Radio size="small" />} label={say('prove.keep')} />
-      </RadioGroup>
+      <KeepDevice kept={kept} onKept={setKept} />
       {problem}
       <div className="row">
         <Button type="submit" variant="contained" disabled={busy}>

@@ -2,11 +2,10 @@
 
 import { useState, useSyncExternalStore } from 'react';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import type { PasskeyAsked } from '@/contracts/passkeys';
 import { call } from '@/ui/http/call';
 import { answerTo, hasPasskeys } from '@/ui/reader/ask-passkey';
+import { KeepDevice } from '@/ui/reader/keep-device';
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { usePasskeyAttempt } from '@/ui/reader/use-passkey-attempt';
 import { Problem } from '@/ui/shell/notice';
@@ -23,44 +22,44 @@ export function EnterByPasskey({
 }) {
   const { say } = useWords();
   const { busy, problem, attempt } = usePasskeyAttempt();
-  const [kept, setKept] = useState(false);
+  const [isChosen, setChosen] = useState(false);
+  const [kept, setKept] = useState('visit');
   const can = useSyncExternalStore(never, hasPasskeys, () => false);
   if (!can) return null;
-  return (
-    <div className="stack above-10">
-      <Problem words={problem} />
-      <div className="row">
+  if (!isChosen)
+    return (
+      <div className="row above-10">
         <Button
-          disabled={busy}
-          onClick={() =>
-            void attempt(async () => {
-              const asked = await call<PasskeyAsked>('POST', `${PATH}/begin`, {});
-              const answer = await answerTo(asked);
-              const publicKey = await makeDeviceKey();
-              const { address } = await call<{ readonly address: string }>('POST', PATH, {
-                answer,
-                kept,
-                publicKey,
-              });
-              onEntered(address, kept);
-            })
-          }
+          variant="text"
+          onClick={() => {
+            setChosen(true);
+          }}
         >
           {say('passkey.enter')}
         </Button>
-        <FormControlLabel
-          control={
-            <Checkbox
-              size="small"
-              checked={kept}
-              onChange={(_event, on) => {
-                setKept(on);
-              }}
-            />
-          }
-          label={say('prove.keep')}
-        />
       </div>
-    </div>
+    );
+  const enter = async () => {
+    const asked = await call<PasskeyAsked>('POST', `${PATH}/begin`, {});
+    const answer = await answerTo(asked);
+    const publicKey = await makeDeviceKey();
+    const { address } = await call<{ readonly address: string }>('POST', PATH, {
+      answer,
+      kept: kept === 'kept',
+      publicKey,
+    });
+    onEntered(address, kept === 'kept');
+  };
+  return (
+    <section className="stack above-10" aria-label={say('passkey.enter')}>
+      <p className="quiet">{say('passkey.about')}</p>
+      <KeepDevice kept={kept} onKept={setKept} />
+      <Problem words={problem} />
+      <div className="row">
+        <Button variant="contained" autoFocus disabled={busy} onClick={() => void attempt(enter)}>
+          {say('passkey.continue')}
+        </Button>
+      </div>
+    </section>
   );
 }

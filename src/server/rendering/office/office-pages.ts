@@ -57,7 +57,7 @@ function ended(command: string, args: readonly string[], folder: string): Promis
       stdio: 'ignore',
       // Nothing of this process's own surroundings is told to it.
       env: {
-        NODE_ENV: process.env.NODE_ENV,
+        NODE_ENV: 'production',
         PATH: '/usr/bin:/bin',
         HOME: folder,
         TMPDIR: folder,

@@ -18,6 +18,20 @@ export async function passkeysOf(
     .orderBy(desc(passkeys.createdAt));
 }
 
+/** The same as people are told of them. */
+export async function listPasskeys(db: Reading, address: string) {
+  return db
+    .select({
+      id: passkeys.id,
+      label: passkeys.label,
+      since: passkeys.createdAt,
+      usedAt: passkeys.usedAt,
+    })
+    .from(passkeys)
+    .where(and(eq(passkeys.address, address), isNull(passkeys.endedAt)))
+    .orderBy(desc(passkeys.createdAt));
+}
+
 /** A passkey that was not removed, by its credential id. */
 export async function findPasskey(db: Reading, credential: string): Promise<PasskeyRow | null> {
   const [row] = await db

@@ -24,7 +24,7 @@ import {
 } from '@/server/repositories/people/people-repository';
 import { groupsOf, listGroups } from '@/server/repositories/people/group-repository';
 import { otherAddresses } from '@/server/repositories/people/same-person-repository';
-import { ownPasskeys } from '@/server/services/reading/passkeys';
+import { listPasskeys } from '@/server/repositories/reading/passkey-repository';
 import { devicesOfAddress } from '@/server/repositories/reading/sent-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -101,7 +101,7 @@ export async function viewPerson(
     documentsReached(deps, row),
     otherAddresses(deps.db.read, id),
     devicesOfAddress(deps.db.read, row.address, now),
-    ownPasskeys(deps, row),
+    listPasskeys(deps.db.read, row.address),
     refusalsOfPerson(deps.db.read, id),
     triesByTheirLinks(deps.db.read, id),
   ]);

@@ -14,6 +14,7 @@ import {
   endPasskey,
   forgetPasskeyUses,
   insertPasskey,
+  listPasskeys,
   notePasskeyAt,
   passkeysOf,
 } from '@/server/repositories/reading/passkey-repository';
@@ -31,15 +32,6 @@ import {
 
 /** The first passkey of an address is made soon after a code was entered, by whoever entered it. */
 const CODE_COUNTS = 30 * MINUTE;
-
-/** The passkeys of the person who asks, the newest first. */
-export async function ownPasskeys(
-  deps: Pick<Deps, 'db'>,
-  { address }: Pick<ReaderActor, 'address'>,
-): Promise<OwnPasskey[]> {
-  const rows = await passkeysOf(deps.db.read, address);
-  return rows.map(({ id, label, createdAt, usedAt }) => ({ id, label, since: createdAt, usedAt }));
-}
 
 function wasUsedHere({ passkeyAt }: ReaderActor, now: number): boolean {
   return passkeyAt !== null && now - passkeyAt < PASSKEY_HOLDS;
@@ -95,7 +87,7 @@ export async function finishPasskey(
   await (input.kind === 'make'
     ? finishMaking(deps, actor, input.answer, challenge)
     : finishUsing(deps, actor, input.answer, challenge));
-  return ownPasskeys(deps, actor);
+  return listPasskeys(deps.db.read, actor.address);
 }
 
 type Answer<K extends FinishPasskeyInput['kind']> = Extract<
@@ -194,7 +186,7 @@ export async function removeOwnPasskey(
       details: { count: 1 },
     });
   });
-  return ownPasskeys(deps, actor);
+  return listPasskeys(deps.db.read, actor.address);
 }
 
 /**

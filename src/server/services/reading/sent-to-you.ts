@@ -8,7 +8,7 @@ import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { asOwnRequest } from '@/server/services/requests/ask-for-more';
 import { ownDevices } from '@/server/services/reading/own-devices';
-import { ownPasskeys } from '@/server/services/reading/passkeys';
+import { listPasskeys } from '@/server/repositories/reading/passkey-repository';
 import { stateOf } from '@/server/services/reading/shared-with';
 
 /** Grants that the list is made of; beyond it, the oldest are reached by their links. */
@@ -39,7 +39,7 @@ export async function sentToYou(deps: Deps, actor: ReaderActor): Promise<SentToY
     askedBy(deps, actor),
     findOrganisation(deps.db.read),
     ownDevices(deps, actor),
-    ownPasskeys(deps, actor),
+    listPasskeys(deps.db.read, actor.address),
   ]);
   // What was withdrawn from several dispatches is still one document.
   const newest = new Map(rows.toReversed().map((row) => [row.document, row]));

@@ -115,6 +115,18 @@ test('what somebody copies is written down as it is copied, and a page that fail
     ).toBeVisible({ timeout: 1_000 });
   }).toPass({ timeout: 10_000 });
 
+  // The words alone, as large as somebody needs them.
+  await reader.getByRole('button', { name: 'Text only' }).click();
+  const words = reader.getByTestId('page-words');
+  await expect(words.getByText(/\w+ \w+ \w+/).first()).toBeVisible();
+  const height = async () => (await words.boundingBox())?.height ?? 0;
+  const before = await height();
+  await words.getByRole('button', { name: 'Larger text' }).click();
+  await words.getByRole('button', { name: 'Larger text' }).click();
+  expect(await height()).toBeGreaterThan(before * 1.1);
+  await expectNothingSerious(reader);
+  await reader.getByRole('button', { name: 'Text only' }).click();
+
   await reader.context().setOffline(true);
   const pages = reader.locator('.page');
   const last = (await pages.count()) - 1;

@@ -1,12 +1,21 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ComponentProps,
+  type ReactNode,
+} from 'react';
 import { GoToPageProvider } from '@/ui/pages/go-to-page';
 import { FoundList } from '@/ui/pages/found-list';
 import { OutlineList } from '@/ui/pages/outline-list';
 import { PageFrame } from '@/ui/pages/page-frame';
 import type { PageSize, TextFor } from '@/ui/pages/page-source';
 import type { OnRefused } from '@/ui/pages/refused';
+import { PageWords } from '@/ui/pages/page-words';
 import { PagesSide, type Side } from '@/ui/pages/pages-side';
 import { PagesToolbar } from '@/ui/pages/pages-toolbar';
 import { Thumbnails } from '@/ui/pages/thumbnails';
@@ -49,6 +58,7 @@ export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over,
   const findField = useRef<HTMLInputElement>(null);
   const [view, change] = usePageView(keptAs, pages);
   const [side, setSide] = useState<Side | null>(null);
+  const [isWords, setWords] = useState(false);
   const [typical, setTypical] = useState<PageSize | null>(null);
   const room = useRoom(list);
   const size = typical ?? A4;
@@ -74,7 +84,7 @@ export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over,
     },
     [change],
   );
-  useCurrentPage(list, seen, !view.single);
+  useCurrentPage(list, seen, !view.single && !isWords);
   const begun = useRef(false);
   useEffect(() => {
     if (begun.current || typical === null) return;
@@ -101,7 +111,6 @@ export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over,
   }, []);
   usePagesKeys(useKeys({ view, zoom, pages, change, goTo, find, fullScreen, findField }));
 
-  const shown = view.single ? [view.page] : Array.from({ length: pages }, (_each, i) => i + 1);
   return (
     <>
       <PagesToolbar
@@ -117,6 +126,8 @@ export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over,
           setSide(side === null ? 'pages' : null);
         }}
         onFullScreen={fullScreen}
+        isWords={isWords}
+        onWords={text === 'nothing' ? null : setWords}
       />
       <div className={side === null ? 'body' : 'body with-side'}>
         {side !== null && (
@@ -142,25 +153,51 @@ export function DocumentPages({ pages, text, keptAs, isCovered, onRefused, over,
           tabIndex={0}
           aria-label={say('pages.label')}
         >
-          {shown.map((page) => (
-            <PageFrame
-              key={page}
-              page={page}
-              text={text}
-              scale={scale}
-              turned={view.turned}
-              typical={size}
-              onSize={onSize}
-              onRefused={onRefused}
-              hits={find.hitsOn(page)}
-              over={over ?? null}
-            />
-          ))}
+          <Shown
+            view={view}
+            pages={pages}
+            isWords={isWords}
+            text={text}
+            scale={scale}
+            typical={size}
+            onSize={onSize}
+            onRefused={onRefused}
+            find={find}
+            over={over ?? null}
+          />
         </main>
         <GoToPageProvider value={goTo}>{aside}</GoToPageProvider>
       </div>
     </>
   );
+}
+
+/** The pages that are laid out: all, the one in view, or that one as its words alone. */
+function Shown({
+  view,
+  pages,
+  isWords,
+  find,
+  ...page
+}: Omit<ComponentProps<typeof PageFrame>, 'page' | 'turned' | 'hits'> & {
+  readonly view: PageView;
+  readonly pages: number;
+  readonly isWords: boolean;
+  readonly find: ReturnType<typeof useFind>;
+}) {
+  const { text, onRefused } = page;
+  if (isWords && text !== 'nothing')
+    return <PageWords page={view.page} isAloudOnly={text === 'aids'} onRefused={onRefused} />;
+  const shown = view.single ? [view.page] : Array.from({ length: pages }, (_each, i) => i + 1);
+  return shown.map((number) => (
+    <PageFrame
+      key={number}
+      {...page}
+      page={number}
+      turned={view.turned}
+      hits={find.hitsOn(number)}
+    />
+  ));
 }
 
 function useKeys({

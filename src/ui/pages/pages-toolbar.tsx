@@ -20,11 +20,15 @@ type Props = {
   readonly isSideOpen: boolean;
   readonly onSide: () => void;
   readonly onFullScreen: () => void;
+  /** Whether a page is shown as its words alone; `onWords` is null where its text does not come here. */
+  readonly isWords: boolean;
+  readonly onWords: ((isWords: boolean) => void) | null;
 };
 
 /** What one does with pages: go to one, look closer, turn it, find words. */
 export function PagesToolbar(props: Props) {
   const { view, zoom, onView, find, findField, isSideOpen, onSide, onFullScreen, pages } = props;
+  const { isWords, onWords } = props;
   const { turned, single } = view;
   const { say } = useWords();
   return (
@@ -86,6 +90,17 @@ export function PagesToolbar(props: Props) {
           {say('pages.fullScreen')}
         </button>
       </span>
+      {onWords !== null && (
+        <button
+          type="button"
+          aria-pressed={isWords}
+          onClick={() => {
+            onWords(!isWords);
+          }}
+        >
+          {say('pages.words')}
+        </button>
+      )}
       <span className="gap" />
       <FindField find={find} field={findField} pages={pages} />
     </div>

@@ -1,9 +1,8 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
-import type { TextPiece } from '@/contracts/reader';
-import { usePageSource } from '@/ui/pages/page-source';
-import { RefusedError, type OnRefused } from '@/ui/pages/refused';
+import { useEffect, useRef } from 'react';
+import type { OnRefused } from '@/ui/pages/refused';
+import { usePageText } from '@/ui/pages/use-page-text';
 
 /**
  * The text of a page over its picture, to be read aloud, and to be selected and copied where that is
@@ -19,22 +18,11 @@ export function TextLayer({
   readonly isAloudOnly: boolean;
   readonly onRefused: OnRefused;
 }) {
-  const source = usePageSource();
-  const [pieces, setPieces] = useState<readonly TextPiece[]>([]);
+  const { pieces, handlers } = usePageText(page, isAloudOnly, onRefused);
   const layer = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const stop = new AbortController();
-    source.text(page, stop.signal).then(setPieces, (error: unknown) => {
-      if (error instanceof RefusedError) onRefused(error.reason, error.at);
-    });
-    return () => {
-      stop.abort();
-    };
-  }, [source, page, onRefused]);
-
-  useEffect(() => {
     const element = layer.current;
-    if (element === null) return;
+    if (element === null || pieces === null) return;
     const { clientWidth } = element;
     element.querySelectorAll('span').forEach((span, i) => {
       const piece = pieces[i];
@@ -44,24 +32,13 @@ export function TextLayer({
     });
   }, [pieces]);
 
-  if (pieces.length === 0) return null;
+  if (pieces === null || pieces.length === 0) return null;
   return (
     <div
       className={isAloudOnly ? 'text aloud' : 'text'}
       ref={layer}
       data-testid="text-layer"
-      onContextMenu={(event) => {
-        if (isAloudOnly) event.preventDefault();
-      }}
-      onCopy={(event) => {
-        if (isAloudOnly) event.preventDefault();
-        const characters = window.getSelection()?.toString().length ?? 0;
-        if (characters === 0) return;
-        // What the server answers is nothing, but where the right has ended.
-        source.noteCopied(page, characters).catch((error: unknown) => {
-          if (error instanceof RefusedError) onRefused(error.reason, error.at);
-        });
-      }}
+      {...handlers}
     >
       {pieces.map((piece, i) => (
         <span

@@ -237,8 +237,9 @@ const CASES: Record<RefusalReason, Case> = {
       const days = [1, 2, 3, 4, 5, 6, 7] as const;
       return { conditions: { hours: { days: [...days], from, to: (from + 60) % 1440 } } };
     },
+    at: (start) => start + 2 * HOUR,
     next: ({ reader }) => {
-      later(2.5 * HOUR);
+      later(2 * HOUR);
       return Promise.resolve(reader);
     },
   },

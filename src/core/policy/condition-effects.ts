@@ -45,6 +45,12 @@ function inHours({ days, from, to }: Hours, weekday: number, minute: number): bo
   );
 }
 
+/** Whether a moment lies in hours, as clocks in a zone show it. */
+export function isWithinHours(hours: Hours, zone: string, at: Moment): boolean {
+  const { weekday, minute } = localTime(at, zone);
+  return inHours(hours, weekday, minute);
+}
+
 /** Addresses that requests came from: each is parsed once, however many lists it is looked for in. */
 const addresses = new WeakMap<Circumstances, ReturnType<typeof parseAddress>>();
 
@@ -109,10 +115,8 @@ const EFFECTS: { readonly [Name in ConditionName]-?: Effect<Name> } = {
   hours: {
     test:
       (hours) =>
-      ({ now, zone }) => {
-        const { weekday, minute } = localTime(now, zone);
-        return inHours(hours, weekday, minute) ? null : 'hours-not-allowed';
-      },
+      ({ now, zone }) =>
+        isWithinHours(hours, zone, now) ? null : 'hours-not-allowed',
   },
   opens: { test: (most) => (_, used) => (used.opens < most ? null : 'opens-used-up') },
   within: {

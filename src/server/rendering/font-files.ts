@@ -3,6 +3,16 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { decompress } from 'wawoff2';
 
+/** Families that are looked through for letters that the product's own lack, in this order. */
+export const SCRIPT_FAMILIES = [
+  'noto-sans',
+  'noto-sans-arabic',
+  'noto-sans-hebrew',
+  'noto-sans-jp',
+  'noto-sans-sc',
+  'noto-sans-kr',
+] as const;
+
 /** A file of a family that has some of its characters. */
 export type Subset = {
   readonly file: string;

@@ -18,6 +18,8 @@ describe('names in any script', () => {
     ['Japanese', '山田 花子'],
     ['kana', 'やまだ ハナコ'],
     ['Chinese', '张伟 陳小姐'],
+    ['Korean', '김민수 박'],
+    ['Hebrew', 'שרה כהן'],
   ])('%s is drawn, every character of it', async (_script, text) => {
     const glyphs = await shaped(text);
     expect(glyphs.length).toBeGreaterThan(3);

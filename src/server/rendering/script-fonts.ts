@@ -1,6 +1,7 @@
 import fontkit from '@cantoo/fontkit';
 import type { Glyph, OtherScripts } from '@/core/watermark/shape';
 import {
+  SCRIPT_FAMILIES,
   piecesOf,
   subsetsOf,
   unpacked,
@@ -8,8 +9,6 @@ import {
   type SubsetFor,
 } from '@/server/rendering/font-files';
 
-/** Families that are looked through for a character, in this order. */
-const FAMILIES = ['noto-sans', 'noto-sans-arabic', 'noto-sans-jp', 'noto-sans-sc'] as const;
 const WEIGHT = 600;
 const EM = 1_000;
 /** Files of one family are many and small; those in use are few. */
@@ -30,7 +29,7 @@ export function createScriptFonts(): OtherScripts {
   };
 
   return async (run, isRightToLeft) => {
-    fonts ??= subsetsOf(FAMILIES);
+    fonts ??= subsetsOf(SCRIPT_FAMILIES);
     const pieces = piecesOf(run, fonts);
     if (pieces === null) return null;
     const shaped = await Promise.all(

@@ -2,8 +2,10 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
+import { AgeError } from '@/core/age/errors';
+import { WrapperError } from '@/core/wrapper/errors';
 import { FileDrop } from '@/ui/files/file-drop';
-import { fileProblem, inspectPicked } from '@/ui/files/read-slice';
+import { inspectPicked } from '@/ui/files/read-slice';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
 import { Problem } from '@/ui/shell/notice';
@@ -18,9 +20,16 @@ function pathHere(link: string | null): string | null {
     : null;
 }
 
+/** What is said of a file that could not be looked into. */
+function wrongWith(error: unknown) {
+  if (error instanceof WrapperError) return `file.wrong.${error.code}` as const;
+  if (error instanceof AgeError) return 'file.wrong.DAMAGED';
+  return error instanceof TypeError ? 'file.noLink' : 'file.unreadable';
+}
+
 /** Takes a protected file and leads on to where its cover page would. The file stays on this machine. */
 export function FileTaker() {
-  const { language, say } = useWords();
+  const { say } = useWords();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [elsewhere, setElsewhere] = useState<string | null>(null);
@@ -38,9 +47,7 @@ export function FileTaker() {
       if (link === null) setProblem(say('file.onlyInside'));
       else setElsewhere(new URL(link).host);
     } catch (error) {
-      // In English it is said what is wrong with the file.
-      const unreadable = language === 'en' ? fileProblem(error) : say('file.unreadable');
-      setProblem(error instanceof TypeError ? say('file.noLink') : unreadable);
+      setProblem(say(wrongWith(error)));
     }
     setBusy(false);
   };

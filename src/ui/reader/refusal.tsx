@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { RefusalReason } from '@/core/policy/decide';
-import { Moment } from '@/ui/time/moment';
+import { RefusalMoment } from '@/ui/reader/refusal-moment';
 import { Mark } from '@/ui/marks/mark';
 import { UsePasskey } from '@/ui/reader/use-passkey';
 import { useWords } from '@/ui/words/use-words';
@@ -39,7 +39,7 @@ export function Refusal({
         <h1>{say(`reasons.${reason}.title`)}</h1>
         {at !== null && (
           <p>
-            <Moment at={at} named />
+            <RefusalMoment reason={reason} at={at} />
           </p>
         )}
         <p>{say(`reasons.${reason}.next`)}</p>

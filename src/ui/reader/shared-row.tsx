@@ -3,6 +3,7 @@
 import type { ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import type { SharedDocument } from '@/contracts/reader';
+import { RefusalMoment } from '@/ui/reader/refusal-moment';
 import { Moment } from '@/ui/time/moment';
 import { useWords } from '@/ui/words/use-words';
 import { verbsIn } from '@/words/reader/verbs-in';
@@ -33,14 +34,18 @@ export function SharedRow({
             {state.at !== null && (
               <>
                 {' '}
-                <Moment at={state.at} named />
+                <RefusalMoment reason={state.reason} at={state.at} />
               </>
             )}
           </span>
         )}
         {more}
       </div>
-      <Button onClick={onOpen}>{state.open ? say('shared.read') : say('shared.askForIt')}</Button>
+      <Button onClick={onOpen}>
+        {state.open || state.reason === 'passkey-needed'
+          ? say('shared.read')
+          : say('shared.askForIt')}
+      </Button>
     </li>
   );
 }

@@ -6,9 +6,22 @@ import 'dayjs/locale/fr';
 import 'dayjs/locale/ja';
 import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
+import { deDE, enUS, esES, frFR, jaJP } from '@mui/x-date-pickers/locales';
+import type { Language } from '@/core/base/languages';
 import { useSeparators } from '@/ui/time/use-separators';
 import { localeOf } from '@/words/reader/reader-words';
 import { useWords } from '@/ui/words/use-words';
+
+const textsOf = ({ components }: typeof deDE) =>
+  components.MuiLocalizationProvider.defaultProps.localeText;
+/** What the library says of its own accord, in the reader's languages. */
+const CALENDARS: Readonly<Record<Language, ReturnType<typeof textsOf>>> = {
+  en: textsOf(enUS),
+  de: textsOf(deDE),
+  fr: textsOf(frFR),
+  es: textsOf(esES),
+  ja: textsOf(jaJP),
+};
 
 /** What every picker stands in: weeks from Monday on, our words, and separators that go on. */
 export function PickerFrame({
@@ -35,7 +48,7 @@ export function PickerFrame({
       <LocalizationProvider
         dateAdapter={AdapterDayjs}
         adapterLocale={localeOf(language).toLowerCase()}
-        localeText={emptySections}
+        localeText={{ ...CALENDARS[language], ...emptySections }}
       >
         {children}
       </LocalizationProvider>

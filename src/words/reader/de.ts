@@ -95,6 +95,12 @@ export const de: ReaderMessages = {
       'Dies ist nur der verschlüsselte Teil. Legen Sie das PDF ab, in dem er kam, oder nutzen Sie den Link in der ' +
       'Nachricht.',
     noLink: 'Diese Datei hat keinen Link, dem man folgen kann.',
+    wrong: {
+      NOT_PROTECTED: 'Dies ist keine geschützte Datei.',
+      NEWER: 'Diese geschützte Datei wurde mit einer neueren Version als dieser erstellt.',
+      DAMAGED:
+        'Diese geschützte Datei wurde nach ihrer Erstellung verändert: abgeschnitten, geändert oder von einem anderen Programm neu gespeichert. Bitten Sie noch einmal darum.',
+    },
     unreadable: 'Diese Datei konnte nicht gelesen werden.',
     elsewhere:
       'Diese Datei wird anderswo gelesen, unter <b>{host}</b>. Der Link steht auf ihrer ersten Seite. Folgen ' +
@@ -178,6 +184,7 @@ export const de: ReaderMessages = {
       'Die Adresse wurde vielleicht unterwegs abgeschnitten. Öffnen Sie sie noch einmal, ganz.',
   },
   refusal: {
+    opensAgain: 'Es öffnet sich wieder <when></when>.',
     notOpened: 'Nicht geöffnet',
     writeTo: 'An {name} schreiben',
     mailSubject: 'Zu dem Dokument, das Sie mir gesendet haben',

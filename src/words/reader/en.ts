@@ -81,6 +81,12 @@ export const en = {
     onlyInside:
       'This is only the encrypted part. Drop the PDF it came in, or use the link in the message.',
     noLink: 'This file has no link that can be followed.',
+    wrong: {
+      NOT_PROTECTED: 'This is not a protected file.',
+      NEWER: 'This protected file was made by a newer version than this one.',
+      DAMAGED:
+        'This protected file was changed after it was made: it was cut, altered or saved again by another program. Ask for it again.',
+    },
     unreadable: 'This file could not be read.',
     elsewhere:
       'This file is read somewhere else, at <b>{host}</b>. Its first page has the link. Follow it only if you know ' +
@@ -158,6 +164,7 @@ export const en = {
     cutOff: 'The address may have been cut off on its way. Open it again, whole.',
   },
   refusal: {
+    opensAgain: 'It opens again <when></when>.',
     notOpened: 'Not opened',
     writeTo: 'Write to {name}',
     mailSubject: 'About the document you sent me',

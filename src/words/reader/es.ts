@@ -91,6 +91,12 @@ export const es: ReaderMessages = {
     onlyInside:
       'Esta es solo la parte cifrada. Suelte el PDF en el que vino, o use el enlace del mensaje.',
     noLink: 'Este archivo no tiene un enlace que se pueda seguir.',
+    wrong: {
+      NOT_PROTECTED: 'Esto no es un archivo protegido.',
+      NEWER: 'Este archivo protegido se hizo con una versión más nueva que esta.',
+      DAMAGED:
+        'Este archivo protegido se cambió después de hacerse: se cortó, se alteró o lo volvió a guardar otro programa. Pídalo de nuevo.',
+    },
     unreadable: 'Este archivo no se ha podido leer.',
     elsewhere:
       'Este archivo se lee en otro lugar, en <b>{host}</b>. Su primera página tiene el enlace. Sígalo solo si ' +
@@ -170,6 +176,7 @@ export const es: ReaderMessages = {
     cutOff: 'Puede que la dirección se haya cortado por el camino. Ábrala de nuevo, entera.',
   },
   refusal: {
+    opensAgain: 'Se abrirá de nuevo <when></when>.',
     notOpened: 'No abierto',
     writeTo: 'Escribir a {name}',
     mailSubject: 'Sobre el documento que me envió',

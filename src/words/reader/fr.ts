@@ -94,6 +94,12 @@ export const fr: ReaderMessages = {
     onlyInside:
       'Ce n’est que la partie chiffrée. Déposez le PDF dans lequel elle est venue, ou utilisez le lien du message.',
     noLink: 'Ce fichier n’a pas de lien que l’on puisse suivre.',
+    wrong: {
+      NOT_PROTECTED: 'Ce n’est pas un fichier protégé.',
+      NEWER: 'Ce fichier protégé a été fait par une version plus récente que celle-ci.',
+      DAMAGED:
+        'Ce fichier protégé a été modifié depuis sa création : coupé, altéré ou enregistré à nouveau par un autre programme. Redemandez-le.',
+    },
     unreadable: 'Ce fichier n’a pas pu être lu.',
     elsewhere:
       'Ce fichier se lit ailleurs, sur <b>{host}</b>. Sa première page porte le lien. Ne le suivez que si vous ' +
@@ -174,6 +180,7 @@ export const fr: ReaderMessages = {
     cutOff: 'L’adresse a peut-être été coupée en chemin. Ouvrez-la de nouveau, entière.',
   },
   refusal: {
+    opensAgain: 'Il s’ouvrira de nouveau <when></when>.',
     notOpened: 'Pas ouvert',
     writeTo: 'Écrire à {name}',
     mailSubject: 'À propos du document que vous m’avez envoyé',

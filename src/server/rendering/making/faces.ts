@@ -1,7 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import subsetFont from 'subset-font';
-import { piecesOf, subsetsOf, type Subset, type SubsetFor } from '@/server/rendering/font-files';
+import {
+  SCRIPT_FAMILIES,
+  piecesOf,
+  subsetsOf,
+  type Subset,
+  type SubsetFor,
+} from '@/server/rendering/font-files';
 
 /** How letters look. */
 export type Face = 'regular' | 'bold' | 'italic' | 'bold-italic' | 'mono';
@@ -31,8 +37,6 @@ const FAMILIES: Readonly<
   'bold-italic': { family: 'noto-sans', slope: 'italic', weight: 700 },
   mono: { family: 'spline-sans-mono', slope: 'normal', weight: 400 },
 };
-/** Where characters are looked for that a face lacks, upright. */
-const OTHERS = ['noto-sans', 'noto-sans-arabic', 'noto-sans-jp', 'noto-sans-sc'] as const;
 /** A blank has no outline, and where it is the last glyph of a file, fontkit reads on behind its end. */
 const PADDING = Buffer.alloc(64);
 const LACKING = '\ufffd';
@@ -43,7 +47,7 @@ function filesFor(face: Face): SubsetFor {
   const known = files.get(face);
   if (known !== undefined) return known;
   const { family, slope } = FAMILIES[face];
-  const [own, others] = [subsetsOf([family], slope), subsetsOf(OTHERS)];
+  const [own, others] = [subsetsOf([family], slope), subsetsOf(SCRIPT_FAMILIES)];
   const either: SubsetFor = (character) => own(character) ?? others(character);
   files.set(face, either);
   return either;

@@ -2,6 +2,7 @@ import 'server-only';
 import type { DocumentId, GrantId, LicenceId } from '@/core/base/ids';
 import type { CompiledDocument } from '@/core/policy/compile';
 import { decide, type Decision, type RefusalReason } from '@/core/policy/decide';
+import { withNextOpening } from '@/core/policy/next-opening';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findRecipientByAddress } from '@/server/repositories/reading/reader-repository';
 import type { Reading, Transaction } from '@/server/db/database';
@@ -66,12 +67,14 @@ export function decideOn(
 ): Decision {
   if ('refused' in grounds) return refused(grounds.refused);
   const { policy, recipient, zone } = grounds;
-  return decide(policy, {
+  const at = circumstancesIn(deps, actor, zone);
+  const decision = decide(policy, {
     identity: 'proven',
     recipient: askerOf(actor, recipient),
     ...(during === null ? {} : { during: during.grant }),
-    at: circumstancesIn(deps, actor, zone),
+    at,
   });
+  return withNextOpening(decision, policy, at);
 }
 
 /**

@@ -1,12 +1,13 @@
-// `npm run bench [-- compose content files kinds ledger lists people policy reading seals start]`:
+// `npm run bench [-- arrival compose content files kinds ledger lists people policy reading seals start]`:
 // each figure against its limit in the same run.
 // `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named.
-// It, `compose`, `reading` and `start` need what was built.
+// It, `arrival`, `compose`, `reading` and `start` need what was built.
 // SIZE_MB sets the size of the file (1024 at first), ENTRIES that of the ledger (1,000,000).
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { buildWorkers } from '../scripts/build-workers';
+import { arriving } from './arrival';
 import { browserCipher } from './browser';
 import { composing, dispatching } from './compose';
 import { encrypting, firstPage } from './content';
@@ -22,6 +23,7 @@ import { soak } from './soak';
 import { starting } from './start';
 
 const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>)[]>> = {
+  arrival: [arriving],
   compose: [dispatching, composing],
   content: [encrypting, firstPage],
   files: [protectedFiles, randomPage, browserCipher],

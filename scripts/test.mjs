@@ -112,6 +112,7 @@ async function prepareAndCheck() {
     ...(await demos()),
     await step('Types', 'npx', ['tsc', '--noEmit']),
     ...(await imports()),
+    await step('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
   ];
 }
 
@@ -137,15 +138,9 @@ async function imports() {
   ];
 }
 
-async function lint() {
-  return [
-    await step('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
-    await step('Lint', 'npx', ['eslint', '.']),
-  ];
-}
-
 // The build keeps one core busy and lint the other.
-const checks = (await Promise.all([prepareAndCheck(), lint()])).flat();
+const lint = step('Lint', 'npx', ['eslint', '.']);
+const checks = (await Promise.all([prepareAndCheck(), lint])).flat();
 // One after the other: each keeps both cores busy, and beside one another they only wait for one another.
 await step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
   PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,

@@ -304,3 +304,57 @@ test('a passkey is made where a document asks for it, and opens it later without
   await over.getByRole('button', { name: 'Undo' }).click();
   await expect(over.getByText(/^This document:/)).toHaveCount(0);
 });
+
+/** Moves the focus on with Tab until it is on what has this name, as somebody without a pointer does. */
+async function tabTo(page: Page, name: RegExp, key: 'Tab' | 'Shift+Tab' = 'Tab'): Promise<void> {
+  await expect(async () => {
+    await page.keyboard.press(key);
+    const focused = await page.evaluate(() => {
+      const element = document.activeElement;
+      if (!(element instanceof HTMLElement)) return '';
+      const isField = element instanceof HTMLInputElement || element instanceof HTMLTextAreaElement;
+      const labels = isField ? [...(element.labels ?? [])] : [];
+      const said = [element.ariaLabel, ...labels.map((each) => each.innerText), element.innerText];
+      return said.filter(Boolean).join(' ');
+    });
+    expect(focused).toMatch(name);
+  }).toPass({ intervals: [0], timeout: 20_000 });
+}
+
+test('the whole way is gone by keyboard: from the address to pages, a question and the way out', async ({
+  page: staff,
+  browser,
+}) => {
+  await signIn(staff);
+  const context = await browser.newContext({ viewport: { width: 640, height: 400 } });
+  const reader = await context.newPage();
+  const before = await countCodes(staff, DORA);
+  await open(reader, '/r/sent');
+  // Where one begins to type is where the focus is.
+  await reader.keyboard.type(DORA);
+  await reader.keyboard.press('Enter');
+  await expect(reader.getByRole('heading', { name: 'Enter the code' })).toBeVisible();
+  await reader.keyboard.type(await newestCode(staff, DORA, before));
+  await reader.keyboard.press('Enter');
+  await expect(reader.getByRole('heading', { name: 'Sent to you' })).toBeVisible();
+  await expectNoSideways(reader);
+
+  await tabTo(reader, /^Read$/);
+  await reader.keyboard.press('Enter');
+  await expect(reader.locator('[data-page="1"] img').first()).toBeVisible();
+  await expectNoSideways(reader);
+  await tabTo(reader, /^What you may do/);
+  await reader.keyboard.press('Enter');
+  await tabTo(reader, /^Ask for more, or write/);
+  await reader.keyboard.press('Enter');
+  await tabTo(reader, /^Reason or message/);
+  await reader.keyboard.type('Is the windlass as ordered?');
+  await tabTo(reader, /^Send to /);
+  await reader.keyboard.press('Enter');
+  await expect(reader.getByText('You wrote: waiting for an answer')).toBeVisible();
+  await tabTo(reader, /^Back to the list/, 'Shift+Tab');
+  await reader.keyboard.press('Enter');
+  await tabTo(reader, /^Sign out on this device/);
+  await reader.keyboard.press('Enter');
+  await expect(reader.getByRole('heading', { name: 'See what was sent to you.' })).toBeVisible();
+});

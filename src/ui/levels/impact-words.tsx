@@ -59,7 +59,7 @@ function effectOf({
 export function ImpactWords({
   impact,
   idle = [],
-  other = 'would have other limits on how often or from where',
+  other = 'would have other limits on how often, from where or by what proof',
   untouched = 'Nobody is affected at present.',
 }: {
   readonly impact: ImpactFound;

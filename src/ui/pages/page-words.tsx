@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import Button from '@mui/material/Button';
 import { paragraphsOf } from '@/core/content/paragraphs';
 import type { OnRefused } from '@/ui/pages/refused';
 import { usePageText } from '@/ui/pages/use-page-text';
@@ -32,24 +33,24 @@ export function PageWords({
     >
       <p className="sizes">
         <span className="quiet">{say('pages.page', { page: String(page) })}</span>
-        <button
-          type="button"
+        <Button
+          size="small"
           disabled={at === 0}
           onClick={() => {
             setAt(at - 1);
           }}
         >
           {say('pages.smallerText')}
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
+          size="small"
           disabled={at === SIZES.length - 1}
           onClick={() => {
             setAt(at + 1);
           }}
         >
           {say('pages.largerText')}
-        </button>
+        </Button>
       </p>
       <div style={{ fontSize: `${String(size)}rem` }}>
         {pieces === null && <p role="status">{say('opening')}</p>}

@@ -3,6 +3,7 @@ import { simpleParser } from 'mailparser';
 import { DAY, HOUR, MINUTE } from '@/core/base/time';
 import type { Entry } from '@/core/ledger/entry';
 import { ledgerEntries } from '@/server/db/schema/ledger';
+import { challenges } from '@/server/db/schema/reading';
 import { outbox } from '@/server/db/schema/mailing';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { listLedger } from '@/server/services/ledger/list-entries';
@@ -118,6 +119,38 @@ describe('a code', () => {
     expect(answers[0]).toMatchObject({ code: 'TOO_MANY' });
     expect(String(answers[0])).toBe(String(answers[1]));
     await expect(ask('browser-1', mira)).resolves.toEqual({ minutes: 10 });
+  });
+
+  test('ten thousand guesses and a thousand addresses from one network wear nobody out', async () => {
+    const attacker = '198.51.100.68';
+    const before = await product.deps.db.read.$count(challenges);
+    const asked = await Promise.allSettled(
+      Array.from({ length: 1_000 }, (_, i) =>
+        ask('flood', `flood${String(i)}@outsider.example`, attacker),
+      ),
+    );
+    const sent = asked.filter(({ status }) => status === 'fulfilled').length;
+    expect(sent).toBeLessThan(20);
+    expect(await product.deps.db.read.$count(challenges)).toBe(before + sent);
+    await ask('guesser', mira, '203.0.113.91');
+    const publicKey = await newPublicKey();
+    const actor = stranger('guesser', attacker);
+    const guesses = await Promise.allSettled(
+      Array.from({ length: 10_000 }, (_, i) =>
+        enterCode(product.deps, actor, {
+          token,
+          address: mira,
+          code: String(i).padStart(6, '0'),
+          kept: false,
+          publicKey,
+        }),
+      ),
+    );
+    expect(guesses.some(({ status }) => status === 'fulfilled')).toBe(false);
+    await ask('own', mira, '203.0.113.92');
+    await expect(enter(await newestCode(product, mira), 'own')).resolves.toHaveProperty(
+      'deviceToken',
+    );
   });
 
   test('of one IPv6 subscriber all addresses count as one', async () => {

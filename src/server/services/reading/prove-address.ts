@@ -150,11 +150,12 @@ export async function enterCode(
   actor: StrangerActor,
   input: EnterCodeInput,
 ): Promise<{ readonly deviceToken: string; readonly maxAge: number | null }> {
+  // First of all: whoever guesses without end costs nothing more than being counted.
+  const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
+  if (wait > 0) throw tooMany(wait);
   const link = await linkOfToken(deps, input.token);
   await needDeviceKey(input.publicKey);
   const now = deps.clock.now();
-  const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
-  if (wait > 0) throw tooMany(wait);
   const challenge = await findChallenge(
     deps.db.read,
     link?.link.id ?? null,

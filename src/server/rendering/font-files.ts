@@ -51,11 +51,17 @@ export function subsetsOf(
   slope: 'normal' | 'italic' = 'normal',
 ): SubsetFor {
   const subsets = families.flatMap((family) => filesOf(family, slope));
+  // A text has few characters, each of them many times.
+  const known = new Map<string, Subset | null>();
   return (character) => {
+    const before = known.get(character);
+    if (before !== undefined) return before;
     const code = character.codePointAt(0) ?? 0;
-    return (
-      subsets.find(({ ranges }) => ranges.some(([from, to]) => code >= from && code <= to)) ?? null
-    );
+    const has = ({ ranges }: Subset): boolean =>
+      ranges.some(([from, to]) => code >= from && code <= to);
+    const found = subsets.find(has) ?? null;
+    known.set(character, found);
+    return found;
   };
 }
 

@@ -149,6 +149,19 @@ describe('the mailbox alone', () => {
     expect(await listPasskeys(product.deps.db.read, reader.address)).toHaveLength(1);
   });
 
+  test('makes no first one by what was asked before the others were removed', async () => {
+    const { deps, ida } = product;
+    await make();
+    later(31 * MINUTE);
+    const { challenge } = await asked(reader);
+    await removePasskeysOf(deps, ida, { id: reader.recipient ?? 'rcp_' });
+    const site = { id: new URL(deps.publicUrl).hostname };
+    const answer = await new Authenticator(deps.publicUrl).make({ challenge, rp: site } as never);
+    await expect(finishPasskey(deps, reader, { kind: 'make', answer })).rejects.toMatchObject({
+      problem: 'passkey-needs-proof',
+    });
+  });
+
   test('makes the first one only soon after the code was entered', async () => {
     later(31 * MINUTE);
     await expect(beginPasskey(product.deps, reader, { another: false })).rejects.toMatchObject({

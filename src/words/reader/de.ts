@@ -73,7 +73,8 @@ export const de: ReaderMessages = {
     you:
       'Über Sie wird aufgezeichnet: Ihre E-Mail-Adresse; wann Sie was öffnen und von welcher IP-Adresse, der Ort, ' +
       'auf den diese schließen lässt, dieser Browser, was verweigert wurde, die gezeigten Seiten und Texte, was Sie ' +
-      'kopieren, drucken, behalten und weitergeben und was Sie der absendenden Person schreiben.',
+      'kopieren, drucken, behalten und weitergeben, die Passkeys, die Sie anlegen und nutzen, und was Sie der ' +
+      'absendenden Person schreiben.',
     visitor:
       'Über Sie wird aufgezeichnet: wann Sie was öffnen und von welcher IP-Adresse, der Ort, auf den diese ' +
       'schließen ' +

@@ -63,7 +63,7 @@ export const en = {
     you:
       'Recorded about you: your email address; when you open what and from which IP address, the place that it ' +
       'suggests, this browser, what was refused, the pages and text shown, what you copy, print, keep and pass on, ' +
-      'and what you write to the sender.',
+      'the passkeys you make and use, and what you write to the sender.',
     visitor:
       'Recorded about you: when you open what and from which IP address, the place that it suggests, this browser, ' +
       'what was refused, the pages and text shown, what you copy, print, keep and pass on, and what you write to ' +

@@ -72,7 +72,7 @@ export const es: ReaderMessages = {
       'Se registra sobre usted: su dirección de correo; cuándo abre qué y desde qué dirección IP, el lugar que esta ' +
       'sugiere, este navegador, lo que se le negó, las páginas y el texto mostrados, lo que copia, imprime, ' +
       'guarda y ' +
-      'comparte, y lo que escribe a quien lo envió.',
+      'comparte, las llaves de acceso que crea y usa, y lo que escribe a quien lo envió.',
     visitor:
       'Se registra sobre usted: cuándo abre qué y desde qué dirección IP, el lugar que esta sugiere, este ' +
       'navegador, ' +

@@ -74,7 +74,8 @@ export const fr: ReaderMessages = {
     you:
       'Est enregistré à votre sujet : votre adresse e-mail ; quand vous ouvrez quoi et depuis quelle adresse IP, le ' +
       'lieu qu’elle suggère, ce navigateur, ce qui a été refusé, les pages et le texte montrés, ce que vous copiez, ' +
-      'imprimez, gardez et transmettez, et ce que vous écrivez à l’expéditeur.',
+      'imprimez, gardez et transmettez, les clés d’accès que vous créez et utilisez, et ce que vous écrivez à ' +
+      'l’expéditeur.',
     visitor:
       'Est enregistré à votre sujet : quand vous ouvrez quoi et depuis quelle adresse IP, le lieu qu’elle ' +
       'suggère, ce ' +

@@ -38,8 +38,19 @@ function wasUsedHere({ passkeyAt }: ReaderActor, now: number): boolean {
 }
 
 /**
- * What this browser is to ask its user for: to use a passkey of theirs, or to make one. The first
- * one rests on a code that was entered here just now, each further one on one that was used here.
+ * The first passkey rests on a code that was entered on this device just now, each further one on one
+ * that was used on it.
+ *
+ * @throws ServiceError `CONFLICT`
+ */
+function needRightToMake(actor: ReaderActor, known: number, now: number): void {
+  if (known > 0 && !wasUsedHere(actor, now)) throw new ServiceError('passkey-first');
+  if (known === 0 && now - actor.provenAt >= CODE_COUNTS)
+    throw new ServiceError('passkey-needs-proof');
+}
+
+/**
+ * What this browser is to ask its user for: to use a passkey of theirs, or to make one.
  *
  * @throws ServiceError `CONFLICT` where the first is asked for and the code was entered long ago
  */
@@ -58,8 +69,7 @@ export async function beginPasskey(
     await keepChallenge(deps, actor.device, options.challenge);
     return { kind: 'use', options };
   }
-  if (known.length === 0 && now - actor.provenAt >= CODE_COUNTS)
-    throw new ServiceError('passkey-needs-proof');
+  needRightToMake(actor, known.length, now);
   const organisation = await findOrganisation(deps.db.read);
   const options = await askToMake(deps.publicUrl, {
     organisation: organisation?.name ?? 'Embargo',
@@ -106,9 +116,9 @@ async function finishMaking(
   if (made === null) throw new ServiceError('passkey-refused');
   const label = deviceLabel(actor.from.agent);
   await deps.db.write(async (tx) => {
-    // Looked at once more: somebody may have made the first one meanwhile.
+    // Looked at once more: the first one may have been made, or the last one removed, meanwhile.
     const known = await passkeysOf(tx, actor.address);
-    if (known.length > 0 && !wasUsedHere(actor, now)) throw new ServiceError('passkey-first');
+    needRightToMake(actor, known.length, now);
     await insertPasskey(tx, {
       ...made,
       id: newId('passkey', deps.random),

@@ -194,6 +194,7 @@ export function respondError(error: unknown, log: Logger, reader: Reader): Respo
       { error: { code: 'DAMAGED', message: faultText('harmed', reader) } } satisfies ErrorBody,
       500,
     );
+  if (isGivenUp(error)) return new Response(null, { status: GIVEN_UP });
   log.error(
     {
       name: error instanceof Error ? error.name : typeof error,
@@ -208,6 +209,14 @@ export function respondError(error: unknown, log: Logger, reader: Reader): Respo
     } satisfies ErrorBody,
     500,
   );
+}
+
+/** Nobody hears it: the number is what proxies write down for it. */
+const GIVEN_UP = 499;
+
+/** Whoever asked went away, and what was begun for them was let go of: that is no fault. */
+function isGivenUp(error: unknown): boolean {
+  return error instanceof DOMException && error.name === 'AbortError';
 }
 
 /** Where it happened without what it said: a database error's message carries the values it was given. */

@@ -41,6 +41,9 @@ import { decideFor } from '@/server/services/policy/decide-access';
 import { rotateMasterKey } from '@/server/services/keys/rotate-master-key';
 import { setTwoPeople } from '@/server/services/keys/manage-keys';
 import { verifyLedger } from '@/server/services/ledger/verify-ledger';
+import { listPasskeys } from '@/server/repositories/reading/passkey-repository';
+import { beginPasskey, finishPasskey } from '@/server/services/reading/passkeys';
+import { Authenticator } from '../support/authenticator';
 import {
   START,
   dispatch,
@@ -155,6 +158,10 @@ describe('a restore', () => {
     const document = await protect(product, bytes);
     const { tokenOf } = await dispatch(product, [document], ['mira@yard.example']);
     const reader = await prove(product, tokenOf('mira@yard.example'), 'mira@yard.example');
+    const asked = await beginPasskey(product.deps, reader, { another: false });
+    if (asked.kind !== 'make') throw new Error('there is a passkey');
+    const answer = await new Authenticator(product.deps.publicUrl).make(asked.options);
+    await finishPasskey(product.deps, reader, { kind: 'make', answer });
     await rotateMasterKey(product.deps, path.join(product.folder, 'keys', 'master.key'), {
       kind: 'system',
       id: null,
@@ -187,6 +194,8 @@ describe('a restore', () => {
       ),
     ).toBe(true);
     expect(await read.$count(staffSessions)).toBe(0);
+    // One that was removed since must not come back: each is made anew.
+    expect(await listPasskeys(read, reader.address)).toEqual([]);
     expect((await read.select().from(outbox)).every(({ state }) => state !== 'waiting')).toBe(true);
     expect(
       (await verifyLedger(read, { publicKey: restored.deps.recorder.signer.publicKey })).problems,

@@ -110,7 +110,9 @@ test('a document shows the ceilings over it, and is given one of its own', async
   await over.getByLabel('Opens each').fill('3');
   await over.getByRole('button', { name: 'Show who is affected' }).click();
   await expect(
-    over.getByText(/(people|person) would have other limits on how often, from where or by what proof\./),
+    over.getByText(
+      /(people|person) would have other limits on how often, from where or by what proof\./,
+    ),
   ).toBeVisible();
   await over.getByRole('button', { name: 'Set ceiling' }).click();
   await expect(over.getByText(/^This document: 3 opens each/)).toBeVisible();

@@ -100,7 +100,8 @@ export const de: ReaderMessages = {
       NOT_PROTECTED: 'Dies ist keine geschützte Datei.',
       NEWER: 'Diese geschützte Datei wurde mit einer neueren Version als dieser erstellt.',
       DAMAGED:
-        'Diese geschützte Datei wurde nach ihrer Erstellung verändert: abgeschnitten, geändert oder von einem anderen Programm neu gespeichert. Bitten Sie noch einmal darum.',
+        'Diese geschützte Datei wurde nach ihrer Erstellung verändert: abgeschnitten, geändert oder ' +
+        'von einem anderen Programm neu gespeichert. Bitten Sie noch einmal darum.',
     },
     unreadable: 'Diese Datei konnte nicht gelesen werden.',
     elsewhere:
@@ -168,7 +169,8 @@ export const de: ReaderMessages = {
     removed: 'Der Passkey wurde entfernt. Er weist nichts mehr nach.',
     made: 'Der Passkey wurde angelegt.',
     cancelled:
-      'Es wurde kein Passkey genutzt. Versuchen Sie es noch einmal, oder weisen Sie Ihre E-Mail-Adresse mit einem Code nach.',
+      'Es wurde kein Passkey genutzt. Versuchen Sie es noch einmal, oder weisen Sie Ihre ' +
+      'E-Mail-Adresse mit einem Code nach.',
     unsupported:
       'Dieser Browser kann keine Passkeys nutzen. Nehmen Sie einen anderen Browser oder ein anderes Gerät.',
   },
@@ -236,7 +238,9 @@ export const de: ReaderMessages = {
     },
     'passkey-needed': {
       title: 'Dieses Dokument verlangt auch Ihren Passkey.',
-      next: 'Ihre E-Mail-Adresse ist nachgewiesen. Nutzen Sie Ihren Passkey, oder legen Sie jetzt einen an, wenn Sie keinen haben, und Sie können weiterlesen.',
+      next:
+        'Ihre E-Mail-Adresse ist nachgewiesen. Nutzen Sie Ihren Passkey, oder legen Sie jetzt einen ' +
+        'an, wenn Sie keinen haben, und Sie können weiterlesen.',
     },
     'device-not-accepted': {
       title: 'Dieses Dokument öffnet sich nur auf einem gemerkten Gerät.',

@@ -85,7 +85,8 @@ export const en = {
       NOT_PROTECTED: 'This is not a protected file.',
       NEWER: 'This protected file was made by a newer version than this one.',
       DAMAGED:
-        'This protected file was changed after it was made: it was cut, altered or saved again by another program. Ask for it again.',
+        'This protected file was changed after it was made: it was cut, altered or saved again by ' +
+        'another program. Ask for it again.',
     },
     unreadable: 'This file could not be read.',
     elsewhere:

@@ -95,7 +95,8 @@ export const es: ReaderMessages = {
       NOT_PROTECTED: 'Esto no es un archivo protegido.',
       NEWER: 'Este archivo protegido se hizo con una versión más nueva que esta.',
       DAMAGED:
-        'Este archivo protegido se cambió después de hacerse: se cortó, se alteró o lo volvió a guardar otro programa. Pídalo de nuevo.',
+        'Este archivo protegido se cambió después de hacerse: se cortó, se alteró o lo volvió a ' +
+        'guardar otro programa. Pídalo de nuevo.',
     },
     unreadable: 'Este archivo no se ha podido leer.',
     elsewhere:
@@ -148,7 +149,8 @@ export const es: ReaderMessages = {
   passkey: {
     continue: 'Continuar con una llave de acceso',
     about:
-      'Una llave de acceso la guarda su dispositivo o su gestor de contraseñas, que le pide la huella, el rostro o el PIN.',
+      'Una llave de acceso la guarda su dispositivo o su gestor de contraseñas, que le pide la ' +
+      'huella, el rostro o el PIN.',
     enter: 'Usar una llave de acceso en lugar de un código',
     heading: 'Sus llaves de acceso',
     intro:
@@ -226,7 +228,9 @@ export const es: ReaderMessages = {
     },
     'passkey-needed': {
       title: 'Este documento pide además su llave de acceso.',
-      next: 'Su dirección de correo está demostrada. Use su llave de acceso, o cree una ahora si no tiene ninguna, y podrá leer.',
+      next:
+        'Su dirección de correo está demostrada. Use su llave de acceso, o cree una ahora si no ' +
+        'tiene ninguna, y podrá leer.',
     },
     'device-not-accepted': {
       title: 'Este documento solo se abre en un dispositivo recordado.',

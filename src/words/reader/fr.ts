@@ -99,7 +99,8 @@ export const fr: ReaderMessages = {
       NOT_PROTECTED: 'Ce n’est pas un fichier protégé.',
       NEWER: 'Ce fichier protégé a été fait par une version plus récente que celle-ci.',
       DAMAGED:
-        'Ce fichier protégé a été modifié depuis sa création : coupé, altéré ou enregistré à nouveau par un autre programme. Redemandez-le.',
+        'Ce fichier protégé a été modifié depuis sa création : coupé, altéré ou enregistré à nouveau ' +
+        'par un autre programme. Redemandez-le.',
     },
     unreadable: 'Ce fichier n’a pas pu être lu.',
     elsewhere:
@@ -152,7 +153,8 @@ export const fr: ReaderMessages = {
   passkey: {
     continue: 'Continuer avec une clé d’accès',
     about:
-      'Une clé d’accès est gardée par votre appareil ou votre gestionnaire de mots de passe, qui demande votre empreinte, votre visage ou votre code.',
+      'Une clé d’accès est gardée par votre appareil ou votre gestionnaire de mots de passe, qui ' +
+      'demande votre empreinte, votre visage ou votre code.',
     enter: 'Utiliser une clé d’accès au lieu d’un code',
     heading: 'Vos clés d’accès',
     intro:
@@ -230,7 +232,9 @@ export const fr: ReaderMessages = {
     },
     'passkey-needed': {
       title: 'Ce document demande aussi votre clé d’accès.',
-      next: 'Votre adresse e-mail est prouvée. Utilisez votre clé d’accès, ou créez-en une maintenant si vous n’en avez pas, et vous pourrez lire.',
+      next:
+        'Votre adresse e-mail est prouvée. Utilisez votre clé d’accès, ou créez-en une maintenant si ' +
+        'vous n’en avez pas, et vous pourrez lire.',
     },
     'device-not-accepted': {
       title: 'Ce document ne s’ouvre que sur un appareil retenu.',

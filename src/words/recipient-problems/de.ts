@@ -25,7 +25,8 @@ export const de: RecipientProblemMessages = {
     'notice-changed':
       'Der Hinweis wurde inzwischen neu gefasst. Laden Sie die Seite neu, um ihn zu lesen.',
     'passkey-refused':
-      'Dieser Passkey wurde nicht angenommen. Versuchen Sie es noch einmal, oder weisen Sie Ihre E-Mail-Adresse mit einem Code nach.',
+      'Dieser Passkey wurde nicht angenommen. Versuchen Sie es noch einmal, oder weisen Sie Ihre E-Mail-Adresse ' +
+      'mit einem Code nach.',
     'passkey-needs-proof':
       'Weisen Sie Ihre E-Mail-Adresse noch einmal mit einem Code nach, bevor Sie Ihren ersten Passkey anlegen.',
     'passkey-first': 'Nutzen Sie auf diesem Gerät zuerst einen Ihrer Passkeys.',

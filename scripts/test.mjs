@@ -105,10 +105,9 @@ function prepare(name, what, environment = {}) {
   );
 }
 
-/** The build writes types of its own, which the check of types needs; the demo is what browsers are shown. */
-async function prepareAndCheck() {
+/** What is quick, one after the other: lint keeps the other core busy meanwhile. */
+async function quickChecks() {
   return [
-    await prepare('Build', 'ensureBuilt'),
     ...(await demos()),
     await step('Types', 'npx', ['tsc', '--noEmit']),
     ...(await imports()),
@@ -116,7 +115,6 @@ async function prepareAndCheck() {
   ];
 }
 
-/** One after the other: beside them lint keeps the other core busy. */
 async function demos() {
   const told = [];
   for (const address of DEMO_ADDRESSES)
@@ -138,9 +136,10 @@ async function imports() {
   ];
 }
 
-// The build keeps one core busy and lint the other.
+// The build writes types that others need, and takes several times as long where it has not both cores.
+const built = await prepare('Build', 'ensureBuilt');
 const lint = step('Lint', 'npx', ['eslint', '.']);
-const checks = (await Promise.all([prepareAndCheck(), lint])).flat();
+const checks = [built, ...(await quickChecks()), await lint];
 // One after the other: each keeps both cores busy, and beside one another they only wait for one another.
 await step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
   PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,

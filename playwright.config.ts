@@ -4,7 +4,7 @@ import { DEMO_ADDRESSES } from './scripts/demo-address.mjs';
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: DEMO_ADDRESSES.length,
-  timeout: 120_000,
+  timeout: 240_000,
   // A busy machine draws late: what is looked for is waited for, and nothing is slower for it.
   expect: { timeout: 20_000 },
   use: {

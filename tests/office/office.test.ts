@@ -1,6 +1,6 @@
 // LibreOffice, as it is shut in here. Run by `npm run test:office`, since not every machine has it.
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -134,12 +134,17 @@ test('a file it makes nothing of is left to what is built in, which says what is
 });
 
 test('it is used only where it is switched on and can be shut in', () => {
+  const keys = path.join(folder, 'keys');
+  mkdirSync(keys);
+  const config = { dataDir: folder, masterKeyFile: path.join(keys, 'master.key') };
   const said: string[] = [];
   const health = { raise: (code: string, detail = '') => said.push(`${code}: ${detail}`) };
-  expect(officeOf({ office: null, dataDir: folder }, health)).toBeNull();
-  expect(officeOf({ office: 'no-such-program', dataDir: folder }, health)).toBeNull();
+  expect(officeOf({ ...config, office: null }, health)).toBeNull();
+  expect(officeOf({ ...config, office: 'no-such-program' }, health)).toBeNull();
   expect(said).toEqual([expect.stringContaining('office-unusable')]);
-  expect(officeOf({ office: PROGRAM, dataDir: folder }, health)?.hidden).toContain(folder);
+  const hidden = officeOf({ ...config, office: PROGRAM }, health)?.hidden ?? [];
+  expect(hidden).toEqual(expect.arrayContaining([folder, keys]));
+  expect(hidden.indexOf(keys)).toBeLessThan(hidden.indexOf(folder));
   expect(whyNotConfined(['/no/such/folder'], PROGRAM)).not.toBeNull();
 });
 

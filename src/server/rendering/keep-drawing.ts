@@ -21,19 +21,19 @@ function pathOf(contours: readonly Contour[]): string {
     .join('');
 }
 
-/** Outlines at each of some places, in the colour of their layer on white paper. */
+/** Outlines, once, at each of some places, in the colour of their layer on white paper. */
 function drawn(
+  name: string,
   layer: MarkLayer,
   contours: readonly Contour[],
   points: readonly (readonly [number, number])[],
 ): string {
   const { red, green, blue } = colourOnPaper(layer);
-  const path = pathOf(contours);
-  const places = points.map(
-    ([x, y]) => `<path d="${path}" transform="translate(${String(x)} ${String(y)})"/>`,
-  );
+  const places = points.map(([x, y]) => `<use href="#${name}" x="${String(x)}" y="${String(y)}"/>`);
   const fill = `rgb(${String(red)},${String(green)},${String(blue)})`;
-  return `<g fill="${fill}" fill-opacity="${String(layer.strength / 100)}">${places.join('')}</g>`;
+  const path = `<defs><path id="${name}" d="${pathOf(contours)}"/></defs>`;
+  const opacity = String(layer.strength / 100);
+  return `${path}<g fill="${fill}" fill-opacity="${opacity}">${places.join('')}</g>`;
 }
 
 /**
@@ -48,10 +48,12 @@ export async function keepDrawing(
   const { width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
   const { placements, frames } = layOut(layers, wholePage(width, height));
   const marks = [
-    ...placements.map(({ layer, glyphs, size, angle, points }) =>
-      drawn(layer, outlineOf(glyphs, size, angle), points),
+    ...placements.map(({ layer, glyphs, size, angle, points }, i) =>
+      drawn(`line${String(i)}`, layer, outlineOf(glyphs, size, angle), points),
     ),
-    ...frames.map((frame) => drawn(frame.layer, contoursOf(frame), [[0, 0]])),
+    ...frames.map((frame, i) =>
+      drawn(`frame${String(i)}`, frame.layer, contoursOf(frame), [[0, 0]]),
+    ),
   ];
   const size = `width="${String(width)}" height="${String(height)}"`;
   const inside = Buffer.from(bytes).toString('base64');

@@ -87,6 +87,7 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
         <EnterByPasskey
           onEntered={(entered, kept) => {
             if (kept) rememberAddress(entered);
+            else forgetAddress();
             window.location.reload();
           }}
         />

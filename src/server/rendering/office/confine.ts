@@ -1,9 +1,6 @@
 import { spawnSync } from 'node:child_process';
 
-/**
- * A command with which a program runs where it reaches no network, where folders are empty to it,
- * and where it is ended after a time, or once it takes too much.
- */
+/** How long it may run, and how long it may compute. */
 const SECONDS = 45;
 /** What it may take of addresses; what it uses of memory is a part of that. */
 const MOST_MEMORY = 4 * 2 ** 30;
@@ -14,7 +11,11 @@ const MOST_WRITTEN = 512 * 2 ** 20;
 const EMPTY_AND_RUN =
   'while [ "$1" != -- ]; do mount -t tmpfs -o size=4k none "$1" || exit 96; shift; done; shift; exec "$@"';
 
-/** The command that runs a program so. @param hidden folders that are to be empty to it */
+/**
+ * The command that runs a program where it reaches no network, where folders are empty to it, and
+ * where it is ended after a time, or once it takes too much. @param hidden such folders, each before
+ * the one that it lies in
+ */
 export function confined(
   hidden: readonly string[],
   program: string,

@@ -1,5 +1,6 @@
 import { existsSync, realpathSync } from 'node:fs';
 import { homedir } from 'node:os';
+import path from 'node:path';
 import type { Config } from '@/server/config/env';
 import type { Health } from '@/server/health/health';
 import { whyNotConfined } from '@/server/rendering/office/confine';
@@ -13,14 +14,15 @@ const IN_MEMORY = '/dev/shm';
  * must not: then it is not used, and the operator is told why.
  */
 export function officeOf(
-  { office: program, dataDir }: Pick<Config, 'office' | 'dataDir'>,
+  { office: program, dataDir, masterKeyFile }: Pick<Config, 'office' | 'dataDir' | 'masterKeyFile'>,
   health: Pick<Health, 'raise'>,
 ): Office | null {
   if (program === null) return null;
-  const folders = [dataDir, process.cwd(), homedir()]
+  const folders = [path.dirname(masterKeyFile), dataDir, process.cwd(), homedir()]
     .filter(existsSync)
     .map((each) => realpathSync(each));
-  const hidden = [...new Set(folders)];
+  // What lies in another is emptied first: afterwards it is not there any more.
+  const hidden = [...new Set(folders)].sort((one, other) => other.length - one.length);
   const why = existsSync(IN_MEMORY) ? whyNotConfined(hidden, program) : `there is no ${IN_MEMORY}`;
   if (why === null) return { program, scratch: IN_MEMORY, hidden };
   health.raise('office-unusable', why);

@@ -213,7 +213,7 @@ export default tseslint.config(
           patterns: [
             {
               regex:
-                '^(?!@/core/|zod$|jose$|age-encryption$|@noble/|@scure/|@cantoo/|papaparse$|ipaddr.js$|bidi-js$|diff$)',
+                '^(?!@/core/|zod$|jose$|age-encryption$|@noble/|@scure/|@cantoo/|@hyzyla/pdfium$|libsodium-wrappers$|papaparse$|ipaddr.js$|bidi-js$|diff$)',
               message: 'src/core imports only src/core and the allowed pure libraries.',
             },
           ],

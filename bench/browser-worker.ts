@@ -1,7 +1,7 @@
 // One worker of the browser's benchmark: seals and opens in memory for a second, and says how much.
 import { CHUNK, TAG, openChunk, sealChunk } from '@/core/age/chunks';
 import { concatBytes } from '@/core/base/bytes';
-import { sodiumChunkCipher } from '@/ui/crypto/sodium-cipher';
+import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 
 const cipher = (await sodiumChunkCipher())(crypto.getRandomValues(new Uint8Array(32)));
 const plain = new Uint8Array(CHUNK);

@@ -8,8 +8,8 @@ import { PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
 import { encodeHeader } from '@/core/age/header';
 import { newFileKey, embargoStanza } from '@/core/age/recipients';
 import { sealStream } from '@/core/age/stream';
-import { loadPdfium } from '@/server/rendering/pdfium';
-import { openPdf } from '@/server/rendering/pdf-document';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
+import { openPdf } from '@/core/pages/pdf-document';
 import { createRenderPool } from '@/server/rendering/render-pool';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
@@ -100,7 +100,7 @@ export async function firstPage(folder: string): Promise<void> {
     await out.write(sealed);
   await out.close();
 
-  const pdfium = await loadPdfium();
+  const pdfium = await loadInstalledPdfium();
   const bare: number[] = [];
   const ours: number[] = [];
   const pool = createRenderPool('build/workers', 1);

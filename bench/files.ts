@@ -11,8 +11,8 @@ import { readerOf } from '@/core/age/random-access';
 import { inspectFile } from '@/core/wrapper/inspect';
 import { sealStream } from '@/core/age/stream';
 import { envelope } from '@/core/wrapper/write';
-import { loadPdfium } from '@/server/rendering/pdfium';
-import { openPdf } from '@/server/rendering/pdf-document';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
+import { openPdf } from '@/core/pages/pdf-document';
 import { writeWhole } from '@/cli/write-whole';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { readAhead } from '@/server/storage/read-ahead';
@@ -271,7 +271,7 @@ async function onePage(folder: string, packed: boolean): Promise<void> {
     sealStream(nodeChunkCipher(key), createReadStream(name, { highWaterMark: MIB })),
   );
   const sealed = await readFile(`${name}.age`);
-  const pdfium = await loadPdfium();
+  const pdfium = await loadInstalledPdfium();
   const shares: number[] = [];
   const times: number[] = [];
   for (const page of [2, 137, 500, 640, 999]) {

@@ -5,13 +5,13 @@ import { AgeError } from '@/core/age/errors';
 import { readerOf, type PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
 import { wholePage } from '@/core/watermark/layout';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { createMarker } from '@/server/rendering/mark-pages';
 import { asDrawn, asJpeg, markedPicture, withFewColours } from '@/server/rendering/marked-picture';
 import { keepFile } from '@/server/rendering/keep-file';
 import { makePages } from '@/server/rendering/making/make-pages';
 import { clearRows } from '@/server/rendering/png';
-import type { PageSource, PartOfPage } from '@/server/rendering/page-source';
+import type { PageSource, PartOfPage } from '@/core/pages/page-source';
 import { pdfEngine, type PdfEngine } from '@/server/rendering/pdf-engine';
 import {
   FORGET,

@@ -7,7 +7,7 @@ import { requestCodeInput } from '@/contracts/reader';
 import { PROBLEMS, type ProblemCode } from '@/contracts/problems';
 import { respondError } from '@/server/http/respond';
 import { ServiceError } from '@/server/services/base/errors';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { STAFF } from '@/words/problem-text';
 
 const log = pino({ enabled: false });

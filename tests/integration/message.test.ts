@@ -6,8 +6,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { DocumentId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import type { DispatchInput } from '@/contracts/dispatch';
-import { openPdf } from '@/server/rendering/pdf-document';
-import { loadPdfium } from '@/server/rendering/pdfium';
+import { openPdf } from '@/core/pages/pdf-document';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { previewMail } from '@/server/services/dispatching/preview-mail';
 import { putText, removeText } from '@/server/services/dispatching/saved-texts';
 import { sendDocuments } from '@/server/services/dispatching/send-documents';
@@ -33,7 +33,7 @@ const MIRA = { address: 'mira@yard.example', name: 'Mira Sand', organisation: 'F
 const JONAS = { address: 'jonas@yard.example', name: '', organisation: '' };
 const terms = { rights: ['read' as const], from: null, until: START + 9 * DAY, prints: null };
 
-const pdfium = await loadPdfium();
+const pdfium = await loadInstalledPdfium();
 /** The words of a paper's first page. */
 function wordsOf(bytes: Uint8Array): string[] {
   const pdf = openPdf(pdfium, {

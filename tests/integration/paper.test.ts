@@ -7,7 +7,7 @@ import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { openDocument } from '@/server/services/reading/open-document';
 import { notePaper, paperRegister } from '@/server/services/reading/paper-register';
 import { printDocument } from '@/server/services/reading/take-copies';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { joinStaff } from '../support/staff';
 import {
   dispatch,

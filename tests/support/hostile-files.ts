@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { deflate } from 'node:zlib';
-import type { ContentErrorCode } from '@/server/rendering/errors';
+import type { ContentErrorCode } from '@/core/pages/errors';
 import { drawing } from './product';
 
 const deflated = promisify<Buffer, Buffer>(deflate);

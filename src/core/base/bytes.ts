@@ -29,3 +29,15 @@ export function utf8(text: string): Uint8Array {
 export function fromUtf8(bytes: Uint8Array): string {
   return decoder.decode(bytes);
 }
+
+/** Bytes as text, one character a byte, so that positions in the text are positions in the bytes. */
+export function latin1(bytes: Uint8Array): string {
+  let text = '';
+  for (const byte of bytes) text += String.fromCharCode(byte);
+  return text;
+}
+
+/** Text of characters up to U+00FF, one byte each. */
+export function fromLatin1(text: string): Uint8Array {
+  return Uint8Array.from(text, (character) => character.charCodeAt(0));
+}

@@ -1,3 +1,4 @@
+import { latin1 } from '@/core/base/bytes';
 import { WrapperError } from '@/core/wrapper/errors';
 import { FORMAT, MARK } from '@/core/wrapper/write';
 
@@ -33,13 +34,6 @@ const streamForm = new RegExp(
     .map(({ source }) => source)
     .join(''),
 );
-
-/** Bytes as text, one character a byte, so that positions in the text are positions in the file. */
-function latin1(bytes: Uint8Array): string {
-  let text = '';
-  for (const byte of bytes) text += String.fromCharCode(byte);
-  return text;
-}
 
 async function readText(read: ReadBytes, offset: number, length: number): Promise<string> {
   return latin1(await read(offset, length));

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { isAppError, type AppError } from '@/core/base/errors';
 import type { Language } from '@/core/base/languages';
 import { isDiskFull } from '@/core/base/disk-full';
-import type { ContentErrorCode } from '@/server/rendering/errors';
+import type { ContentErrorCode } from '@/core/pages/errors';
 import { statusOf } from '@/server/http/status';
 import { isProblem, problemText, type Reader } from '@/words/problem-text';
 import { en } from '@/words/recipient-problems/en';

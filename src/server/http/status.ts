@@ -1,7 +1,7 @@
 import 'server-only';
 import type { AgeErrorCode } from '@/core/age/errors';
 import type { LedgerErrorCode } from '@/core/ledger/errors';
-import type { ContentErrorCode } from '@/server/rendering/errors';
+import type { ContentErrorCode } from '@/core/pages/errors';
 import type { AlreadyDone } from '@/core/base/act';
 import type { BusyError } from '@/server/limits/fair-queue';
 import type { ProblemKind } from '@/contracts/problems';

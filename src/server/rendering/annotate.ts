@@ -1,8 +1,8 @@
 import { PDFDocument, PDFHexString, PDFName, PDFString, type PDFPage } from '@cantoo/pdf-lib';
 import { boxesOf, WHOLE_PAGE, type CommentBox } from '@/core/comments/comment';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { inflationOf } from '@/server/rendering/inflation';
-import type { Note } from '@/server/rendering/page-source';
+import type { Note } from '@/core/pages/page-source';
 
 /** Larger documents are not rewritten: it would take more memory than a server should give. */
 const MAX_ANNOTATED = 96 << 20;

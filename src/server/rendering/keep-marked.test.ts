@@ -4,10 +4,10 @@ import { ownScriptsOnly } from '@/core/watermark/shape';
 import { PDFDocument, degrees } from '@cantoo/pdf-lib';
 import { describe, expect, test } from 'vitest';
 import { keepMarked } from '@/server/rendering/keep-marked';
-import { openPdf } from '@/server/rendering/pdf-document';
-import { loadPdfium } from '@/server/rendering/pdfium';
+import { openPdf } from '@/core/pages/pdf-document';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 
-const pdfium = await loadPdfium();
+const pdfium = await loadInstalledPdfium();
 const SHAPED = await shapeLayers(
   [newLayer('tiled', 'mira.kolbe@brackwater.example · 25 Nov 2026 · REF-1')],
   ownScriptsOnly,

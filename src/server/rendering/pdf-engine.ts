@@ -1,11 +1,11 @@
 import type { PlainReader } from '@/core/age/random-access';
 import { isProtectedFile } from '@/core/wrapper/read';
 import { annotate } from '@/server/rendering/annotate';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { inflationOf } from '@/server/rendering/inflation';
-import type { Note, PageSource } from '@/server/rendering/page-source';
-import { openPdf } from '@/server/rendering/pdf-document';
-import { loadPdfium } from '@/server/rendering/pdfium';
+import type { Note, PageSource } from '@/core/pages/page-source';
+import { openPdf } from '@/core/pages/pdf-document';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 
 /** What all object streams of a document may unpack to, in bytes. */
 const MOST_UNPACKED = 128 << 20;
@@ -24,7 +24,7 @@ export type PdfEngine = {
 
 /** PDFs, drawn by PDFium. It is loaded at once, so that the first reader does not wait for it. */
 export function pdfEngine(): PdfEngine {
-  const pdfium = loadPdfium();
+  const pdfium = loadInstalledPdfium();
   return {
     ready: pdfium,
     open: async (reader) => openPdf(await pdfium, reader),

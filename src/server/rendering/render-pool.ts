@@ -6,7 +6,7 @@ import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
 import type { Office } from '@/server/rendering/office/office-pages';
 import { shareDrawn } from '@/server/rendering/shared-pages';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import {
   FORGET,
   type RenderJob,

@@ -4,14 +4,8 @@ import type { MediaType } from '@/core/content/media-types';
 import type { Rgb } from '@/core/watermark/burn';
 import type { Watermark } from '@/core/watermark/layers';
 import type { View } from '@/core/watermark/layout';
-import type {
-  Note,
-  OutlineEntry,
-  PagePart,
-  TextBox,
-  TextRun,
-} from '@/server/rendering/page-source';
-import type { ContentErrorCode } from '@/server/rendering/errors';
+import type { Note, OutlineEntry, PagePart, TextBox, TextRun } from '@/core/pages/page-source';
+import type { ContentErrorCode } from '@/core/pages/errors';
 
 /** The channel on which threads are told to let go of every document and key they hold. */
 export const FORGET = 'embargo-forget';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { hasCode } from '@/core/base/errors';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { createDrawnPages } from '@/server/rendering/drawn-pages';
 import type {
   Drawn,

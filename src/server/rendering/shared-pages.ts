@@ -1,7 +1,7 @@
 import { hasCode } from '@/core/base/errors';
 import { MINUTE } from '@/core/base/time';
 import { createDrawnPages } from '@/server/rendering/drawn-pages';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import type { Asker } from '@/server/rendering/render-pool';
 import type { PageAsked, RenderResults, RenderTask } from '@/server/rendering/render-task';
 import { nameOfPlace } from '@/server/storage/open-blob';

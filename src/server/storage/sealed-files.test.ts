@@ -9,7 +9,7 @@ import { openStream, sealStream } from '@/core/age/stream';
 import { concatBytes } from '@/core/base/bytes';
 import { openSealedFile } from '@/server/storage/sealed-files';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
-import { sodiumChunkCipher } from '@/ui/crypto/sodium-cipher';
+import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'sealed-'));
 afterAll(() => {

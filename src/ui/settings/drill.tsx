@@ -30,7 +30,7 @@ async function openPiece({ head, chunk, only }: Drill, privateKey: string): Prom
   const bytes = bytesOf(head);
   const header = parseHeader(bytes);
   const fileKey = await unwrapFileKey(header, privateKey);
-  const { sodiumChunkCipher } = await import('@/ui/crypto/sodium-cipher');
+  const { sodiumChunkCipher } = await import('@/core/age/sodium-cipher');
   const cipher = (await sodiumChunkCipher())(
     payloadKey(fileKey, bytes.subarray(header.length, header.length + PAYLOAD_NONCE)),
   );

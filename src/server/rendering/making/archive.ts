@@ -1,5 +1,5 @@
 import { inflateRawSync } from 'node:zlib';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 
 // Files of Word and Excel are archives (APPNOTE.TXT of the ZIP format, 4.3): their directory says
 // what each part unpacks to, before anything is unpacked.

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import type { Sheet } from '@/server/rendering/making/sheet';
 
 /** Rows of one table that are laid out. */

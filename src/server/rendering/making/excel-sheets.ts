@@ -1,6 +1,6 @@
 import ExcelJS, { type Cell, type CellValue, type Worksheet } from 'exceljs';
 import { format } from 'numfmt';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { needSmallArchive } from '@/server/rendering/making/archive';
 import { MOST_ROWS } from '@/server/rendering/making/csv-sheet';
 import type { Sheet, SheetCell } from '@/server/rendering/making/sheet';

@@ -1,7 +1,7 @@
 import { decodeText } from '@/core/content/decode-text';
 import type { MediaType } from '@/core/content/media-types';
 import { isOfficeKind, officePages, type Office } from '@/server/rendering/office/office-pages';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 
 /** Most bytes of a file that pages are made of: all of it is in memory meanwhile. */
 const MOST_BYTES = 96 << 20;

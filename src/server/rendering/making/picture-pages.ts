@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { picturesToPdf } from '@/server/rendering/picture-pdf';
 import type { PrintedPage } from '@/server/rendering/render-task';
 

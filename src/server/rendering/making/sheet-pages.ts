@@ -5,7 +5,7 @@ import type { Lettering } from '@/server/rendering/making/faces';
 import { brokenLines } from '@/server/rendering/making/line-breaking';
 import type { Sheet, SheetCell } from '@/server/rendering/making/sheet';
 import { createTypesetter, type Typesetter } from '@/server/rendering/making/typesetter';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 
 // A sheet keeps its columns beside one another, however wide: a page is as wide as they are, its
 // heading rows stand on each page again, and one looks at it as wide as the window or comes closer.

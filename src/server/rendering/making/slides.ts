@@ -1,6 +1,6 @@
 import { parseDocument } from 'htmlparser2';
 import JSZip from 'jszip';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { needSmallArchive } from '@/server/rendering/making/archive';
 
 // What is read of a PowerPoint file (ISO/IEC 29500-1, 19): texts, tables and pictures, each where it

@@ -3,7 +3,7 @@ import { mkdir, mkdtemp, readFile, rm, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { MediaType } from '@/core/content/media-types';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { needSmallArchive } from '@/server/rendering/making/archive';
 import { confined } from '@/server/rendering/office/confine';
 

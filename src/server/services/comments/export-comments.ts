@@ -1,7 +1,7 @@
 import 'server-only';
 import type { CommentView, ExportCommentsInput } from '@/contracts/comments';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import type { Note } from '@/server/rendering/page-source';
+import type { Note } from '@/core/pages/page-source';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { recordAlone } from '@/server/services/base/record';

@@ -7,7 +7,7 @@ import {
   type HalfUpload,
 } from '@/contracts/document';
 import { MAX_DOCUMENT } from '@/core/content/sizes';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { insertUpload, uploadsOf } from '@/server/repositories/documents/upload-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { needDocument } from '@/server/services/access/revoke-document';

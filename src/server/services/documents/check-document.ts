@@ -5,8 +5,8 @@ import type { DocumentId } from '@/core/base/ids';
 import { HOUR } from '@/core/base/time';
 import { layersOn, type Watermark } from '@/core/watermark/layers';
 import type { CheckFindInput, CheckPageInput, CheckView } from '@/contracts/document';
-import { ContentError } from '@/server/rendering/errors';
-import { sizeAsked, type Note, type PagePart } from '@/server/rendering/page-source';
+import { ContentError } from '@/core/pages/errors';
+import { sizeAsked, type Note, type PagePart } from '@/core/pages/page-source';
 import type {
   PagePicture,
   PagePoints,

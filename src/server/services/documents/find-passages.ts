@@ -3,7 +3,7 @@ import type { DocumentId } from '@/core/base/ids';
 import { passagesOf } from '@/core/content/passages';
 import { reaches } from '@/core/policy/permissions';
 import { findDocument } from '@/server/repositories/documents/document-repository';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { recordAlone } from '@/server/services/base/record';
 import { payloadKeyOf, sealedPages, sealedSource } from '@/server/services/documents/sealed-source';

@@ -4,7 +4,7 @@ import { watermarkUnder } from '@/core/policy/defaults';
 import { deviceLabel } from '@/core/insight/device-label';
 import { previewMark } from '@/core/watermark/check-mark';
 import { fillLayers } from '@/core/watermark/layers';
-import { sizeAsked } from '@/server/rendering/page-source';
+import { sizeAsked } from '@/core/pages/page-source';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';

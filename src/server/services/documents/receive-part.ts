@@ -5,7 +5,7 @@ import { isAppError } from '@/core/base/errors';
 import type { UploadId } from '@/core/base/ids';
 import { isCalledPdf, mediaTypeOf, type MediaType } from '@/core/content/media-types';
 import { PART, type PartResult } from '@/contracts/document';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import type { Reading, Transaction } from '@/server/db/database';
 import {
   advanceUpload,

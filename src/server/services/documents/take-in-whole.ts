@@ -5,7 +5,7 @@ import type { VersionId } from '@/core/base/ids';
 import { pagesKey } from '@/core/content/blob-keys';
 import type { MediaType } from '@/core/content/media-types';
 import { PART } from '@/contracts/document';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needMediaType } from '@/server/services/documents/receive-part';

@@ -23,7 +23,7 @@ import {
 } from '@/server/repositories/reading/reader-repository';
 import { filledFor } from '@/server/services/policy/mark-facts';
 import { decideFor } from '@/server/services/policy/decide-access';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import { noteDamaged } from '@/server/services/documents/check-contents';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError, tooMany } from '@/server/services/base/errors';

@@ -6,7 +6,7 @@ import type { LedgerEventOf } from '@/core/ledger/entry';
 import type { Decision, RefusalReason, Withheld } from '@/core/policy/decide';
 import type { Right } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
-import { ContentError } from '@/server/rendering/errors';
+import { ContentError } from '@/core/pages/errors';
 import type { Asker } from '@/server/rendering/render-pool';
 import type { RenderResults, RenderTask, SealedSource } from '@/server/rendering/render-task';
 import { findLicence } from '@/server/repositories/reading/reader-repository';

@@ -2,7 +2,7 @@ import 'server-only';
 import type { FindInput, PageInput, ReadingInput } from '@/contracts/reader';
 import type { LicenceId } from '@/core/base/ids';
 import type { RenderResults } from '@/server/rendering/render-task';
-import { sizeAsked, type OutlineEntry, type TextRun } from '@/server/rendering/page-source';
+import { sizeAsked, type OutlineEntry, type TextRun } from '@/core/pages/page-source';
 import { noteShownFor, noteShownPage } from '@/server/repositories/reading/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { readsWithAids } from '@/server/services/policy/reading-aids';

@@ -9,6 +9,7 @@ import {
   type PDFObject,
 } from '@cantoo/pdf-lib';
 import type { PlainReader } from '@/core/age/random-access';
+import { concatBytes, fromLatin1, latin1 } from '@/core/base/bytes';
 
 // PDFium walks to a page past every page before it, and each of those that lies apart costs a chunk.
 // Where a file has plain cross-reference tables, the page is found here by the counts of its tree,
@@ -30,10 +31,6 @@ const MOST_TABLES = 64;
 const DEEPEST = 40;
 const FIRST_READ = 1024;
 const LARGEST_OBJECT = 1 << 20;
-
-function latin1(bytes: Uint8Array): string {
-  return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('latin1');
-}
 
 function textAt(reader: PlainReader, offset: number, length: number): string {
   return latin1(reader.read(offset, length));
@@ -199,11 +196,10 @@ function withOnly(
   const entry =
     `${String(reader.size + 1).padStart(10, '0')} ` +
     `${String(rootRef.generationNumber).padStart(5, '0')} n \n`;
-  const update = Buffer.from(
+  const update = fromLatin1(
     `${object}xref\n${String(rootRef.objectNumber)} 1\n${entry}trailer\n<< /Size ` +
       `${String(table.size)} /Root ${table.root.toString()} /Prev ${String(table.start)} ` +
       `>>\nstartxref\n${String(at)}\n%%EOF\n`,
-    'latin1',
   );
   return {
     size: reader.size + update.length,
@@ -215,10 +211,10 @@ function withOnly(
           : new Uint8Array(0);
       if (before.length === length) return before;
       const from = Math.max(0, offset - reader.size);
-      return Buffer.concat([
+      return concatBytes(
         before,
         update.subarray(from, Math.max(from, offset + length - reader.size)),
-      ]);
+      );
     },
   };
 }

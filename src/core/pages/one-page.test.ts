@@ -8,14 +8,15 @@ import {
 } from '@cantoo/pdf-lib';
 import { beforeAll, describe, expect, test } from 'vitest';
 import type { PlainReader } from '@/core/age/random-access';
-import { onePage } from '@/server/rendering/one-page';
-import { openPdf } from '@/server/rendering/pdf-document';
-import { loadPdfium, type Pdfium } from '@/server/rendering/pdfium';
+import { onePage } from '@/core/pages/one-page';
+import { openPdf } from '@/core/pages/pdf-document';
+import type { Pdfium } from '@/core/pages/pdfium';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { realDocument, withBrokenTable } from '../../../tests/support/real-documents';
 
 let pdfium: Pdfium;
 beforeAll(async () => {
-  pdfium = await loadPdfium();
+  pdfium = await loadInstalledPdfium();
 });
 
 type Counted = PlainReader & { readonly reads: () => number };

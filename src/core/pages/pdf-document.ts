@@ -1,12 +1,12 @@
 import type { PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
 import { wholePage, type View } from '@/core/watermark/layout';
-import { ContentError } from '@/server/rendering/errors';
-import { onePage } from '@/server/rendering/one-page';
-import { outlineEntries } from '@/server/rendering/pdf-outline';
-import { findIn, textOf, withText } from '@/server/rendering/pdf-text';
-import { PART_SIDE, type PagePart, type PageSource } from '@/server/rendering/page-source';
-import type { Pdfium } from '@/server/rendering/pdfium';
+import { ContentError } from '@/core/pages/errors';
+import { onePage } from '@/core/pages/one-page';
+import { outlineEntries } from '@/core/pages/pdf-outline';
+import { findIn, textOf, withText } from '@/core/pages/pdf-text';
+import { PART_SIDE, type PagePart, type PageSource } from '@/core/pages/page-source';
+import type { Pdfium } from '@/core/pages/pdfium';
 
 /** Most pixels a page is ever drawn with: a page a kilometre wide is drawn small. */
 const MAX_PIXELS = 12_000_000;

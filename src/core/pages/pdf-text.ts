@@ -1,5 +1,6 @@
-import type { TextBox, TextRun } from '@/server/rendering/page-source';
-import type { Pdfium } from '@/server/rendering/pdfium';
+import { utf8 } from '@/core/base/bytes';
+import type { TextBox, TextRun } from '@/core/pages/page-source';
+import type { Pdfium } from '@/core/pages/pdfium';
 
 type Native = Pdfium['native'];
 type Size = { readonly width: number; readonly height: number };
@@ -8,10 +9,17 @@ const MAX_RUNS = 4_000;
 /** Places on one page that a search shows. */
 const MAX_FOUND = 200;
 const MATCH_WHOLE_WORD = 0x02;
+const UTF16 = new TextDecoder('utf-16le', { ignoreBOM: true });
+
+function utf16(text: string): Uint8Array {
+  const view = new DataView(new ArrayBuffer(text.length * 2));
+  for (let i = 0; i < text.length; i++) view.setUint16(i * 2, text.charCodeAt(i), true);
+  return new Uint8Array(view.buffer);
+}
 
 /** Uses a text as C would have it: in UTF-8, ended by a zero. */
 export function withText<T>(native: Native, text: string, use: (pointer: number) => T): T {
-  return withBytes(native, Buffer.from(`${text}\0`), use);
+  return withBytes(native, utf8(`${text}\0`), use);
 }
 
 function withBytes<T>(native: Native, bytes: Uint8Array, use: (pointer: number) => T): T {
@@ -80,8 +88,7 @@ function boundedText(native: Native, textPage: number, box: Rectangle): string {
   const buffer = native.malloc(units * 2 + 2);
   try {
     const written = native.FPDFText_GetBoundedText(textPage, ...box, buffer, units);
-    return Buffer.from(new Uint8Array(native.memory.buffer, buffer, written * 2))
-      .toString('utf16le')
+    return UTF16.decode(new Uint8Array(native.memory.buffer, buffer, written * 2).slice())
       .replaceAll('\0', '')
       .trimEnd();
   } finally {
@@ -97,7 +104,7 @@ export function findIn(
   words: string,
 ): readonly (readonly TextBox[])[] {
   return withTextPage<readonly (readonly TextBox[])[]>(native, page, [], (textPage, box) =>
-    withBytes(native, Buffer.from(`${words}\0`, 'utf16le'), (pointer) => {
+    withBytes(native, utf16(`${words}\0`), (pointer) => {
       const search = native.FPDFText_FindStart(textPage, pointer, MATCH_WHOLE_WORD, 0);
       const found: TextBox[][] = [];
       while (found.length < MAX_FOUND && native.FPDFText_FindNext(search) !== 0) {

@@ -1,5 +1,5 @@
-import type { OutlineEntry } from '@/server/rendering/page-source';
-import type { Pdfium } from '@/server/rendering/pdfium';
+import type { OutlineEntry } from '@/core/pages/page-source';
+import type { Pdfium } from '@/core/pages/pdfium';
 
 type Native = Pdfium['native'];
 

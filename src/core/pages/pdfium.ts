@@ -1,7 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { PDFiumLibrary } from '@hyzyla/pdfium';
 import type { PlainReader } from '@/core/age/random-access';
+import { fromUtf8 } from '@/core/base/bytes';
 
 /** The functions of PDFium this product calls, as WebAssembly exports them: pointers and numbers. */
 type Native = Record<
@@ -63,9 +62,10 @@ type OpenFile = { readonly reader: PlainReader; position: number };
  *
  * The packaged wrapper copies a whole file into memory. PDFium itself reads where it needs to, so
  * its few system calls are answered here and only those chunks are decrypted that a page touches.
+ *
+ * @param wasm the package's `pdfium.wasm`
  */
-export async function loadPdfium(): Promise<Pdfium> {
-  const bytes = readFileSync(createRequire(import.meta.url).resolve('@hyzyla/pdfium/pdfium.wasm'));
+export async function loadPdfium(wasm: Uint8Array<ArrayBuffer>): Promise<Pdfium> {
   const mounted = new Map<string, PlainReader>();
   const open = new Map<number, OpenFile>();
   const files = { mounted, open, nextDescriptor: FIRST_DESCRIPTOR };
@@ -74,7 +74,7 @@ export async function loadPdfium(): Promise<Pdfium> {
   await PDFiumLibrary.init({
     instantiateWasm: (imports, done) => {
       const served = serveFiles(imports as Imports, files, () => need(exports).memory);
-      void WebAssembly.instantiate(bytes, served as unknown as WebAssembly.Imports).then(
+      void WebAssembly.instantiate(wasm, served as unknown as WebAssembly.Imports).then(
         ({ instance, module }) => {
           exports = instance.exports as unknown as Native;
           (done as unknown as (instance: WebAssembly.Instance, module: WebAssembly.Module) => void)(
@@ -110,7 +110,7 @@ function need<T>(value: T | undefined): T {
 
 function readText(memory: WebAssembly.Memory, pointer: number): string {
   const bytes = new Uint8Array(memory.buffer);
-  return Buffer.from(bytes.subarray(pointer, bytes.indexOf(0, pointer))).toString('utf8');
+  return fromUtf8(bytes.slice(pointer, bytes.indexOf(0, pointer)));
 }
 
 /** The imports with the file calls for our own files answered here and all others passed on. */

@@ -3,7 +3,7 @@ import { offeredRight } from '@/contracts/right';
 import { type Limits } from '@/core/policy/ceiling';
 import { LEVELS, type Level } from '@/core/policy/levels';
 import { OFFERED_RIGHTS } from '@/core/policy/rights';
-import { countriesInput, networksInput } from '@/contracts/conditions';
+import { countriesInput, networksInput, offlineInput } from '@/contracts/conditions';
 import type { ImpactFound } from '@/contracts/impact';
 
 const limits = z
@@ -21,6 +21,7 @@ const limits = z
     countries: countriesInput.nullable(),
     networks: networksInput.nullable(),
     passkey: z.literal(true).nullable(),
+    offline: z.union([z.literal('never'), offlineInput]).nullable(),
   })
   // Every right that is offered is no limit.
   .transform((given): Limits => ({

@@ -59,8 +59,13 @@ const weekday = z.union([
 ]);
 const minute = z.number().int().min(0).max(1_440);
 
-/** What can be asked for: `offline` cannot, since nothing is readable without asking yet. */
-type Asked = Exclude<ConditionName, 'offline'>;
+/** How long something may be readable on a person's own machine without asking again, in ms. */
+export const offlineInput = z
+  .number()
+  .int()
+  .min(0)
+  .max(90 * DAY);
+
 const fields = {
   opens: z.number().int().min(1).max(9_999).nullish(),
   within: z
@@ -87,6 +92,7 @@ const fields = {
     .min(5 * MINUTE)
     .max(365 * DAY)
     .nullish(),
+  offline: offlineInput.nullish(),
   captureDeterrent: z.boolean().nullish(),
   passOn: z
     .strictObject({
@@ -95,7 +101,7 @@ const fields = {
       steps: z.number().int().min(1).max(9),
     })
     .nullish(),
-} satisfies { readonly [Name in Asked]: z.ZodType<Conditions[Name]> };
+} satisfies { readonly [Name in ConditionName]-?: z.ZodType<Conditions[Name]> };
 
 /** What must hold besides the window. An unknown condition is an error, for it could never be met. */
 export const conditionsInput = z.strictObject(fields).transform((given): Conditions | undefined => {

@@ -12,7 +12,7 @@ export type NaiveAnswer =
       readonly until: number | null;
       readonly rights: readonly Right[];
       readonly printsLeft: number | null;
-      readonly offline: number;
+      readonly offline: number | null;
       readonly deterrent: boolean;
       readonly passOn: NaivePassOn | null;
     };
@@ -342,6 +342,15 @@ function finite(n: number): number | null {
   return Number.isFinite(n) ? n : null;
 }
 
+/** Chains and ceilings may each only shorten it; who is not allowed at all is nobody's length. */
+function offlineOf({ ceilings }: DocumentPolicy, chain: readonly GrantFacts[]): number | null {
+  const spans = chain.map(({ terms }) => terms.conditions?.offline ?? -1);
+  for (const { limits } of ceilings)
+    if (limits.offline !== null) spans.push(limits.offline === 'never' ? -1 : limits.offline);
+  const shortest = Math.min(...spans);
+  return shortest < 0 ? null : shortest;
+}
+
 function answerFrom(policy: DocumentPolicy, live: readonly GrantFacts[]): NaiveAnswer {
   const inOrder = inOrderOfUse(policy, live);
   const [charged] = inOrder;
@@ -353,7 +362,7 @@ function answerFrom(policy: DocumentPolicy, live: readonly GrantFacts[]): NaiveA
     until: finite(Math.max(...live.map((grant) => ends(policy, grant)))),
     rights: RIGHTS.filter((right) => live.some((grant) => gives(policy, grant, right))),
     printsLeft: printing === undefined ? null : finite(prints(policy, printing)),
-    offline: Math.min(...chain.map(({ terms }) => terms.conditions?.offline ?? 0)),
+    offline: offlineOf(policy, chain),
     deterrent: chain.some(({ terms }) => terms.conditions?.captureDeterrent === true),
     passOn: passer === undefined ? null : passing(policy, passer),
   };

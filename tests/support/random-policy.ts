@@ -128,6 +128,7 @@ export function randomCase(seed: number): {
       ...maybe(0.15, () => ({ countries: some(COUNTRIES, 0.6) })),
       ...maybe(0.15, () => ({ networks: some(NETWORKS, 0.5) })),
       ...maybe(0.1, () => ({ passkey: true as const })),
+      ...maybe(0.2, () => ({ offline: chance(0.3) ? ('never' as const) : int(4) * HOUR })),
     },
   }));
   return {

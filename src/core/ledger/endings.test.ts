@@ -1,3 +1,4 @@
+import type { Limits } from '@/core/policy/ceiling';
 import { fc, test as prop } from '@fast-check/vitest';
 import type { FolderId } from '@/core/base/ids';
 import { describe, expect, test } from 'vitest';
@@ -98,14 +99,18 @@ describe('the stricter of two ceilings, and all conditions of two', () => {
     countries: fc.option(fc.subarray(['NO', 'GB', 'DE'])),
     networks: fc.constant(null),
     passkey: fc.constantFrom(true as const, null),
+    offline: fc.constantFrom('never' as const, 0, 5, 9, null),
   });
   const most = (value: number | null): number => value ?? Number.POSITIVE_INFINITY;
+  const offline = ({ offline: limit }: Pick<Limits, 'offline'>): number =>
+    limit === 'never' ? -1 : most(limit);
 
   prop.prop([ceiling, ceiling])('limit whatever either limits, and as much', (a, b) => {
     const found = stricter(a, b);
     for (const one of [a, b]) {
       for (const name of ['days', 'prints', 'opens'] as const)
         expect(most(found[name])).toBeLessThanOrEqual(most(one[name]));
+      expect(offline(found)).toBeLessThanOrEqual(offline(one));
       for (const name of ['rights', 'countries'] as const)
         expect(
           one[name] === null ||

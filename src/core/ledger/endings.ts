@@ -152,7 +152,14 @@ export function stricter(a: Limits, b: Limits): Limits {
     countries: common(a.countries, b.countries),
     networks: b.networks ?? a.networks,
     passkey: b.passkey ?? a.passkey,
+    offline: shorter(a.offline, b.offline),
   };
+}
+
+/** The shorter time on people's own machines; not at all is the shortest. */
+function shorter(a: Limits['offline'], b: Limits['offline']): Limits['offline'] {
+  if (a === 'never' || b === 'never') return 'never';
+  return least(a, b);
 }
 
 /** The stricter of two sets of a sender's limits: only what both leave them. */

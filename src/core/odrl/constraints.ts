@@ -91,7 +91,14 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
   },
   devices: { left: `${PREFIX}:devices`, operator: 'lteq', state: (n: number) => n, read: positive },
   proveEvery: { left: `${PREFIX}:provenWithin`, operator: 'lt', ...span },
-  offline: { left: `${PREFIX}:offline`, operator: 'lteq', ...span },
+  offline: {
+    left: `${PREFIX}:offline`,
+    operator: 'lteq',
+    state: span.state,
+    // None at all is a time as well: it opens there, and asks at every open.
+    read: (value) =>
+      (isObject(value) ? value['@value'] : value) === 'PT0S' ? 0 : span.read(value),
+  },
   captureDeterrent: {
     left: `${PREFIX}:captureDeterrent`,
     operator: 'eq',
@@ -118,8 +125,8 @@ const STATEMENTS: Readonly<Record<Name, Statement>> = {
 const NAMES = Object.keys(STATEMENTS) as Name[];
 
 /** Whether a value says nothing, so that leaving it out says the same. */
-function saysNothing(name: Name, value: Conditions[Name]): boolean {
-  return value == null || value === false || (name === 'offline' && value === 0);
+function saysNothing(value: Conditions[Name]): boolean {
+  return value == null || value === false;
 }
 
 /**
@@ -130,7 +137,7 @@ export function constraintsOf(conditions: Conditions = {}): Constraint[] {
   const known = NAMES.flatMap((name) => {
     const value = conditions[name];
     const { left, operator, state } = STATEMENTS[name];
-    return saysNothing(name, value)
+    return saysNothing(value)
       ? []
       : [{ leftOperand: left, operator, rightOperand: state(value as never) }];
   });

@@ -44,7 +44,7 @@ const conditions: fc.Arbitrary<Conditions> = fc.record(
     rememberedDevice: fc.constant(true),
     devices: fc.integer({ min: 1, max: 9 }),
     proveEvery: fc.integer({ min: 60_000, max: 1e9 }),
-    offline: fc.integer({ min: 1, max: 1e9 }),
+    offline: fc.integer({ min: 0, max: 1e9 }),
     captureDeterrent: fc.constant(true),
     passOn: fc.record({
       people: fc.integer({ min: 1, max: 9999 }),

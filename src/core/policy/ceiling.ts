@@ -17,6 +17,8 @@ export type Limits = {
   readonly networks: readonly string[] | null;
   /** A passkey is asked for besides the address. */
   readonly passkey: true | null;
+  /** How long a document may stay readable on a person's own machine, in ms; `never`: it does not open there. */
+  readonly offline: number | 'never' | null;
 };
 export const NO_LIMITS: Limits = {
   rights: null,
@@ -26,6 +28,7 @@ export const NO_LIMITS: Limits = {
   countries: null,
   networks: null,
   passkey: null,
+  offline: null,
 };
 
 export type Ceiling = Subject & {
@@ -45,7 +48,7 @@ export type Effective = {
   /** The ceiling that took a right which the grant gives. */
   readonly taken: ReadonlyMap<Right, Ceiling>;
   readonly origins: Readonly<
-    Record<'until' | 'prints' | 'opens' | 'countries' | 'networks' | 'passkey', Origin>
+    Record<'until' | 'prints' | 'opens' | 'countries' | 'networks' | 'passkey' | 'offline', Origin>
   >;
 };
 
@@ -62,6 +65,7 @@ const ALL_OWN: Effective['origins'] = {
   countries: OWN,
   networks: OWN,
   passkey: OWN,
+  offline: OWN,
 };
 
 type Narrowed<T> = { readonly value: T; readonly origin: Origin };
@@ -114,20 +118,33 @@ function passkeyAsked(own: boolean | null, ceilings: readonly Ceiling[]): Narrow
     : { value: true, origin: { from: 'ceiling', ceiling: asking } };
 }
 
+/** How long a document stays readable on a person's own machine; null: it does not open there. */
+function offlineLeft(own: number | null, ceilings: readonly Ceiling[]): Narrowed<number | null> {
+  let found: Narrowed<number | null> = { value: own, origin: OWN };
+  for (const ceiling of ceilings) {
+    const limit = ceiling.limits.offline;
+    if (limit === null || found.value === null) continue;
+    if (limit === 'never') found = { value: null, origin: { from: 'ceiling', ceiling } };
+    else if (limit < found.value) found = { value: limit, origin: { from: 'ceiling', ceiling } };
+  }
+  return found;
+}
+
 /**
- * The grant's own conditions, with a passkey where one is asked for, the fewest opens, and the
- * countries that all lists have in common.
+ * The grant's own conditions, with a passkey where one is asked for, the fewest opens, the shortest
+ * time offline, and the countries that all lists have in common.
  */
 function narrowedBy(
   own: Conditions | undefined,
-  opens: number | null,
-  passkey: boolean | null,
+  { opens, passkey, offline }: Pick<Conditions, 'opens' | 'passkey' | 'offline'>,
   countries: readonly Narrowed<readonly string[] | null>[],
 ): Conditions | undefined {
-  const counted =
-    opens === null && passkey === null
-      ? own
-      : { ...own, ...(opens === null ? {} : { opens }), ...(passkey === null ? {} : { passkey }) };
+  const asked = {
+    ...(opens == null ? {} : { opens }),
+    ...(passkey == null ? {} : { passkey }),
+    ...(own?.offline == null ? {} : { offline }),
+  };
+  const counted = Object.keys(asked).length === 0 ? own : { ...own, ...asked };
   const [first, ...others] = countries.map(({ value }) => value ?? []);
   if (first === undefined) return counted;
   return {
@@ -161,7 +178,12 @@ export function underCeilings(
   const countries = common(conditions.countries ?? null, ceilings, 'countries');
   const networks = common(conditions.networks ?? null, ceilings, 'networks');
   const passkey = passkeyAsked(conditions.passkey ?? null, ceilings);
-  const narrowed = narrowedBy(own.conditions, opens.value, passkey.value, countries);
+  const offline = offlineLeft(conditions.offline ?? null, ceilings);
+  const narrowed = narrowedBy(
+    own.conditions,
+    { opens: opens.value, passkey: passkey.value, offline: offline.value },
+    countries,
+  );
   return {
     terms: {
       rights,
@@ -178,6 +200,7 @@ export function underCeilings(
       countries: countries.at(-1)?.origin ?? OWN,
       networks: networks.at(-1)?.origin ?? OWN,
       passkey: passkey.origin,
+      offline: offline.origin,
     },
     alsoWithin: ceilings.flatMap(({ limits }) =>
       limits.networks === null ? [] : [limits.networks],

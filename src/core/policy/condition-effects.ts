@@ -19,8 +19,11 @@ import { passOnWithin } from '@/core/policy/passing-on';
 
 /** What holds while a grant is used, and within what it can be passed on. */
 export type Bounds = {
-  /** How long an opened document stays readable without asking again, in ms; 0: it asks at every open. */
-  readonly offline: number;
+  /**
+   * How long a document opened on the person's own machine stays readable without asking again, in
+   * ms; 0: it asks at every open; null: it does not open there.
+   */
+  readonly offline: number | null;
   readonly captureDeterrent: boolean;
   /** Absent to nobody, whatever the rights say. */
   readonly passOn: PassOn | null;
@@ -191,16 +194,20 @@ export function conditionsEnd(conditions: Conditions, used: Used): number {
 /** The bounds that conditions put to the use of a grant. */
 export function boundsOf({ offline, captureDeterrent, passOn }: Conditions): Bounds {
   return {
-    offline: offline ?? 0,
+    offline: offline ?? null,
     captureDeterrent: captureDeterrent === true,
     passOn: passOn ?? null,
   };
 }
 
+function shorterOf(own: Bounds['offline'], above: Bounds['offline']): Bounds['offline'] {
+  return own === null || above === null ? null : Math.min(own, above);
+}
+
 /** The bounds of a grant that was passed on, within those of the grant above it. */
 export function boundsWithin(own: Bounds, above: Bounds): Bounds {
   return {
-    offline: Math.min(own.offline, above.offline),
+    offline: shorterOf(own.offline, above.offline),
     captureDeterrent: own.captureDeterrent || above.captureDeterrent,
     passOn: passOnWithin(own.passOn, above.passOn),
   };

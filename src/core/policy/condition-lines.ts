@@ -11,7 +11,8 @@ import type {
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
-function spanText(ms: number): string {
+/** `3 days`, `1 hour`, in the largest unit that it is whole in. */
+export function spanText(ms: number): string {
   const [size, unit] =
     ms % DAY === 0
       ? [ms / DAY, 'day']
@@ -60,7 +61,10 @@ const LINES: {
   passkey: (on) => (on ? 'with a passkey besides the email address' : ''),
   devices: (most) => `on ${String(most)} ${most === 1 ? 'device' : 'devices'} at most`,
   proveEvery: (span) => `proving the email address every ${spanText(span)}`,
-  offline: (span) => (span === 0 ? '' : `readable for ${spanText(span)} without asking again`),
+  offline: (span) =>
+    span === 0
+      ? 'also on their own machine, asking at every open'
+      : `also on their own machine, readable there for ${spanText(span)} without asking again`,
   captureDeterrent: (on) => (on ? 'with the pages covered while another window is in front' : ''),
   passOn: passOnText,
 };

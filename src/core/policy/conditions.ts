@@ -41,7 +41,10 @@ export type Conditions = {
   readonly proveEvery?: number | null;
   /** Besides the address, a passkey has to be used on the device: a second proof. */
   readonly passkey?: boolean | null;
-  /** How long an opened document stays readable without asking again, in ms; absent: it asks at every open. */
+  /**
+   * The document may be opened on the person's own machine, and stays readable there so long without
+   * asking again, in ms; 0: it asks at every open. Absent: its pages are drawn by the service alone.
+   */
   readonly offline?: number | null;
   /** Pages are covered while the window is not in front: a deterrent. */
   readonly captureDeterrent?: boolean | null;

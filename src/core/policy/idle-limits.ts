@@ -42,6 +42,8 @@ function idleUnder(limits: Limits, outer: Limits): string[] {
     );
   if (limits.passkey === true && outer.passkey === true)
     counts.push('The organisation asks for a passkey already.');
+  if (limits.offline !== null && outer.offline === 'never')
+    counts.push('The organisation lets nothing be opened on people’s own machines already.');
   const isWider =
     limits.rights !== null && outer.rights?.every((right) => limits.rights?.includes(right));
   return isWider === true

@@ -51,6 +51,14 @@ function isCountKept(most: number, which: Counted, after: readonly Ceiling[]): b
   });
 }
 
+/** Shorter is stricter, and not at all is the strictest. */
+function isOfflineKept(most: NonNullable<Limits['offline']>, after: readonly Ceiling[]): boolean {
+  return after.some(({ limits: { offline } }) => {
+    if (offline === null) return false;
+    return offline === 'never' || (most !== 'never' && offline <= most);
+  });
+}
+
 function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
   return (Object.keys(limits) as (keyof Limits)[]).every((which) => {
     switch (which) {
@@ -63,6 +71,8 @@ function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
         return limits.networks === null || areNetworksKept(limits.networks, after);
       case 'passkey':
         return limits.passkey === null || after.some((ceiling) => ceiling.limits.passkey === true);
+      case 'offline':
+        return limits.offline === null || isOfflineKept(limits.offline, after);
       case 'days':
       case 'prints':
       case 'opens': {

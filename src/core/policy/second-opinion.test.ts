@@ -40,7 +40,7 @@ function allowed(
 function expectWithin(grant: CompiledGrant, parent: CompiledGrant): void {
   expect([...grant.rights].every((right) => parent.rights.has(right))).toBe(true);
   expect(grant.until).toBeLessThanOrEqual(parent.until);
-  expect(grant.bounds.offline).toBeLessThanOrEqual(parent.bounds.offline);
+  expect(grant.bounds.offline ?? -1).toBeLessThanOrEqual(parent.bounds.offline ?? -1);
   expect(grant.bounds.captureDeterrent || !parent.bounds.captureDeterrent).toBe(true);
   if (grant.bounds.passOn !== null) expectPassesOnLess(grant.bounds.passOn, parent.bounds.passOn);
 }

@@ -16,6 +16,7 @@ import type { TermsPage } from '@/contracts/saved-terms';
 import { NO_LIMITS, type Limits } from '@/core/policy/ceiling';
 import type { Level } from '@/core/policy/levels';
 import { AtMostRights } from '@/ui/forms/at-most-rights';
+import { OfflineLimit } from '@/ui/levels/offline-limit';
 import { FormList, FormNumber } from '@/ui/forms/form-fields';
 import { useContractForm } from '@/ui/forms/use-contract-form';
 import { api } from '@/ui/http/api';
@@ -249,6 +250,13 @@ function LimitFields({
             }
             label="A passkey is asked for besides the email address"
           />
+        )}
+      />
+      <Controller
+        control={control}
+        name="limits.offline"
+        render={({ field }) => (
+          <OfflineLimit value={field.value} disabled={disabled} onChange={field.onChange} />
         )}
       />
     </>

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { DAY, HOUR } from '@/core/base/time';
 import type { ConditionName, ConditionValue } from '@/core/policy/conditions';
 import type { ConditionField, ConditionFieldProps } from '@/ui/terms-fields/condition-field';
+import { OfflineField } from '@/ui/terms-fields/offline-field';
 import { HoursField } from '@/ui/terms-fields/hours-field';
 import { PassOnField } from '@/ui/terms-fields/pass-on-field';
 import { listIn } from '@/ui/words/list-words';
@@ -72,9 +73,9 @@ function switchField(label: string): ConditionField<boolean> {
   return { line: 'switches', Field: SwitchField };
 }
 
-/** The field of each condition; null: it cannot be asked for here. */
+/** The field of each condition. */
 export const CONDITION_FIELDS: {
-  readonly [Name in ConditionName]-?: ConditionField<ConditionValue<Name>> | null;
+  readonly [Name in ConditionName]-?: ConditionField<ConditionValue<Name>>;
 } = {
   opens: countField('Opens each', 'no limit'),
   within: countField('Hours from the first open', 'no limit', HOUR),
@@ -92,6 +93,5 @@ export const CONDITION_FIELDS: {
   ),
   hours: { line: 'own', Field: HoursField },
   passOn: { line: 'own', Field: PassOnField },
-  // Nothing is readable without asking yet.
-  offline: null,
+  offline: { line: 'own', Field: OfflineField },
 };

@@ -59,7 +59,7 @@ const LINES = (['counts', 'places', 'switches', 'own'] as const).map(
     [
       line,
       (Object.keys(CONDITION_FIELDS) as ConditionName[]).filter(
-        (name) => CONDITION_FIELDS[name]?.line === line,
+        (name) => CONDITION_FIELDS[name].line === line,
       ),
     ] as const,
 );
@@ -70,9 +70,7 @@ function OneField({
   onChange,
 }: Omit<Props, 'begun'> & { readonly name: ConditionName }) {
   // Name and value belong together: the table has for each name the field of its value.
-  const field = CONDITION_FIELDS[name] as ConditionField<unknown> | null;
-  if (field === null) return null;
-  const { Field } = field;
+  const { Field } = CONDITION_FIELDS[name] as ConditionField<unknown>;
   return (
     <Field
       value={value?.[name] ?? null}

@@ -40,7 +40,7 @@ const conditionNames: Record<keyof Conditions | 'unknown', string> = {
   passkey: 'second proof by passkey',
   devices: 'number of devices',
   proveEvery: 'proof of the email address',
-  offline: 'offline allowance',
+  offline: 'reading on their own machine',
   captureDeterrent: 'capture deterrent',
   passOn: 'limits on passing on',
   unknown: 'condition that is not understood',
@@ -53,6 +53,7 @@ const limitNames: Record<keyof Limits, string> = {
   countries: 'countries',
   networks: 'networks',
   passkey: 'second proof by passkey',
+  offline: 'reading on their own machine',
 };
 function grantName(name: string): string {
   return name === '' ? 'the new grant' : `the grant of ${name}`;

@@ -2,6 +2,7 @@ import { wordsOfLayers } from '@/ui/watermark/mark-words';
 import type { Limits } from '@/core/policy/ceiling';
 import type { LevelDefaults } from '@/core/policy/defaults';
 import type { Level } from '@/core/policy/levels';
+import { spanText } from '@/core/policy/condition-lines';
 import { rightsLine } from '@/core/policy/rights-line';
 
 export const levelWords: Record<Level, string> = {
@@ -26,6 +27,13 @@ export function levelOf({ level, name }: { readonly level: Level; readonly name:
     : `the ${levelWords[level]} ${name === '' ? 'that no longer exists' : name}`;
 }
 
+function offlineLine(offline: NonNullable<Limits['offline']>): string {
+  if (offline === 'never') return 'never on people’s own machines';
+  return offline === 0
+    ? 'on people’s own machines asking at every open'
+    : `on people’s own machines at most ${spanText(offline)} without asking again`;
+}
+
 /** What a ceiling allows at most, a line each: `Read · Print`, `30 days`. */
 export function limitLines({
   rights,
@@ -35,6 +43,7 @@ export function limitLines({
   countries,
   networks,
   passkey,
+  offline,
 }: Limits): string[] {
   return [
     rights === null ? '' : `at most ${rightsLine(rights, null)}`,
@@ -44,6 +53,7 @@ export function limitLines({
     countries === null ? '' : `only from ${countries.join(', ')}`,
     networks === null ? '' : `only from ${networks.join(', ')}`,
     passkey === true ? 'with a passkey besides the email address' : '',
+    offline === null ? '' : offlineLine(offline),
   ].filter((line) => line !== '');
 }
 

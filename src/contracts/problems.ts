@@ -174,6 +174,8 @@ export const PROBLEMS = {
   'no-message': { kind: 'NOT_FOUND', to: 'staff' },
   'no-attachment': { kind: 'NOT_FOUND', to: 'staff' },
   'not-open-here': { kind: 'NOT_FOUND', to: 'recipient' },
+  'not-on-own-machine': { kind: 'NOT_ALLOWED', to: 'recipient' },
+  'file-of-another-version': { kind: 'CONFLICT', to: 'recipient' },
   'revision-too-large': { kind: 'TOO_LARGE', to: 'recipient' },
   'file-cut-off': { kind: 'WRONG_LENGTH', to: 'recipient' },
   'revisions-waiting': { kind: 'CONFLICT', to: 'recipient' },

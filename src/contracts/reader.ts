@@ -157,6 +157,11 @@ export type OpenState = {
   readonly readingAids: boolean;
   /** Whether the page is covered while another window is in front. */
   readonly captureDeterrent: boolean;
+  /**
+   * How long it stays readable on their own machine without asking again, in ms; 0: it asks at every
+   * open; null: it does not open there.
+   */
+  readonly offline: number | null;
   /** Within what they may pass it on; null: not at all. */
   readonly passOn: PassOn | null;
   readonly passedOn: readonly PassedOn[];

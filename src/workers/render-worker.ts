@@ -1,3 +1,4 @@
+import { createScriptFonts } from '@/server/rendering/script-fonts';
 import { BroadcastChannel, workerData } from 'node:worker_threads';
 import Piscina, { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
@@ -6,7 +7,8 @@ import { readerOf, type PlainReader } from '@/core/age/random-access';
 import type { Picture } from '@/core/watermark/burn';
 import { wholePage } from '@/core/watermark/layout';
 import { ContentError } from '@/core/pages/errors';
-import { createMarker } from '@/server/rendering/mark-pages';
+import { glyphsToCarry } from '@/core/watermark/carried-glyphs';
+import { createMarker } from '@/core/watermark/marker';
 import { asDrawn, asJpeg, markedPicture, withFewColours } from '@/server/rendering/marked-picture';
 import { keepFile } from '@/server/rendering/keep-file';
 import { makePages } from '@/server/rendering/making/make-pages';
@@ -46,7 +48,8 @@ function pdf(): PdfEngine {
   return (engine ??= pdfEngine());
 }
 const kept = new Map<string, OpenDocument>();
-const marker = createMarker();
+const scripts = createScriptFonts();
+const marker = createMarker(scripts);
 
 /** Reads the plain bytes of a stored file, until it is closed. */
 function plainReader(source: SealedSource): {
@@ -237,6 +240,8 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
       return (await open(task.source)).outline();
     case 'find':
       return find(task);
+    case 'glyphs':
+      return glyphsToCarry(task.watermark, scripts);
     case 'print':
       return print(task);
     case 'keep':

@@ -33,6 +33,7 @@ const done: Record<Action, string> = {
   'code.requested': 'asked for a code',
   'code.entered': 'entered a code',
   'key.unwrapped': 'used a key',
+  'key.given': 'was given the key',
   'key.destroyed': 'destroyed the key',
   'recipient.blocked': 'blocked',
   'recipient.unblocked': 'unblocked',

@@ -280,6 +280,11 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
   'code.entered': ({ kept }) =>
     fact('Device', kept === undefined ? '' : kept === true ? 'remembered' : 'for one visit'),
   'key.unwrapped': (details) => fact('For', text(details['for']).replaceAll('-', ' ')),
+  'key.given': ({ offlineUntil }, { moment }) =>
+    fact(
+      'Readable without asking until',
+      typeof offlineUntil === 'number' ? moment(offlineUntil) : 'never: every open asks',
+    ),
   'key.rotated': (details) => counts(details, { generation: 'Generation' }),
   'destruction.asked': ({ documents }, words) => fact('Documents', named(documents, words)),
   'destruction.answered': answered,

@@ -97,6 +97,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'code.requested': 'proof',
   'code.entered': 'proof',
   'key.unwrapped': 'proof',
+  'key.given': 'taken',
 };
 
 /** A refusal is a refusal whatever was asked for. */

@@ -59,6 +59,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'code.requested': NOTHING,
   'code.entered': NOTHING,
   'key.unwrapped': NOTHING,
+  'key.given': NOTHING,
   'key.destroyed': { changes: 'all', ends: true },
   'key.rotated': NOTHING,
   'destruction.asked': NOTHING,

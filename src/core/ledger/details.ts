@@ -199,6 +199,8 @@ export type Details = {
   'code.requested': ByLink;
   'code.entered': ByLink & { readonly kept?: boolean };
   'key.unwrapped': { readonly for: string; readonly from?: number };
+  /** `offlineUntil`: until when it is read without asking, in ms since the epoch; null: every open asks. */
+  'key.given': { readonly offlineUntil: number | null };
   'key.destroyed': Restored & { readonly consent?: ConsentId };
   'key.rotated': { readonly generation: number };
   'destruction.asked': { readonly consent: ConsentId; readonly documents: readonly DocumentId[] };

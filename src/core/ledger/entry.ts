@@ -60,6 +60,7 @@ export const ACTIONS = [
   'code.requested',
   'code.entered',
   'key.unwrapped',
+  'key.given',
   'key.destroyed',
   'key.rotated',
   'destruction.asked',

@@ -29,9 +29,22 @@ export type Licence = {
   readonly watermark: Watermark;
   readonly issuedAt: Moment;
   readonly expiresAt: Moment;
+  /** Where the document is opened on the person's own machine. */
+  readonly own?: OwnTerms;
 };
 
-class LicenceError extends AppError<'BAD_LICENCE'> {
+/** What holds where a document is opened on the person's own machine. */
+export type OwnTerms = {
+  /** The thumbprint (RFC 7638) of the key that the content key was encrypted to (RFC 7800 §3.4). */
+  readonly keyThumbprint: string;
+  /** Until when it may be read there without asking again; null: every open asks. */
+  readonly offlineUntil: Moment | null;
+  /** Text comes for a screen reader, although it may not be copied. */
+  readonly readingAids: boolean;
+};
+
+/** A licence that does not hold. */
+export class LicenceError extends AppError<'BAD_LICENCE'> {
   constructor(cause?: unknown) {
     super('LicenceError', 'BAD_LICENCE', 'This licence is not valid.', { cause });
   }
@@ -52,6 +65,14 @@ async function toKey(publicKey: Uint8Array, privateKey?: Uint8Array): Promise<Cr
   return key;
 }
 
+function ownClaims({ keyThumbprint, offlineUntil, readingAids }: OwnTerms) {
+  return {
+    cnf: { jkt: keyThumbprint },
+    offlineUntil: offlineUntil === null ? null : Math.floor(offlineUntil / SECOND),
+    readingAids,
+  };
+}
+
 export type LicenceSigner = (licence: Licence) => Promise<string>;
 
 /** A signer with the issuer's raw Ed25519 keys, 32 bytes each. */
@@ -61,8 +82,8 @@ export async function licenceSigner(
   issuer: string,
 ): Promise<LicenceSigner> {
   const key = await toKey(publicKey, privateKey);
-  return ({ id, recipient, issuedAt, expiresAt, ...claims }) =>
-    new SignJWT(claims)
+  return ({ id, recipient, issuedAt, expiresAt, own, ...claims }) =>
+    new SignJWT({ ...claims, ...(own === undefined ? {} : ownClaims(own)) })
       .setProtectedHeader({ alg: ALGORITHM, typ: TYPE })
       .setIssuer(issuer)
       .setSubject(recipient)

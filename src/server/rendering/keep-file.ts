@@ -5,7 +5,7 @@ import type { ShapedLayer } from '@/core/watermark/layout';
 import { keepDrawing } from '@/server/rendering/keep-drawing';
 import { keepMarked } from '@/server/rendering/keep-marked';
 import { keepPicture } from '@/server/rendering/keep-picture';
-import type { Marker } from '@/server/rendering/mark-pages';
+import type { Marker } from '@/core/watermark/marker';
 
 /** A file in the clear; `marked` is false where its format does not allow that, and it is as it was. */
 export type KeptFile = { readonly bytes: Uint8Array; readonly marked: boolean };

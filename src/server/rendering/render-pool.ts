@@ -47,6 +47,7 @@ const LIMITS: Record<RenderTask['kind'], number> = {
   outline: 10 * SECOND,
   find: 10 * SECOND,
   print: 15 * SECOND,
+  glyphs: 15 * SECOND,
   keep: 5 * MINUTE,
   annotate: 5 * MINUTE,
 };
@@ -68,6 +69,7 @@ const PLACES: Record<RenderTask['kind'], Place> = {
   outline: 'reading',
   find: 'making',
   print: 'making',
+  glyphs: 'reading',
   keep: 'apart',
   annotate: 'apart',
 };

@@ -2,6 +2,7 @@ import type { Office } from '@/server/rendering/office/office-pages';
 import type { BlobPlace } from '@/server/storage/blob-store';
 import type { MediaType } from '@/core/content/media-types';
 import type { Rgb } from '@/core/watermark/burn';
+import type { CarriedRun } from '@/core/watermark/carried-glyphs';
 import type { Watermark } from '@/core/watermark/layers';
 import type { View } from '@/core/watermark/layout';
 import type { Note, OutlineEntry, PagePart, TextBox, TextRun } from '@/core/pages/page-source';
@@ -75,6 +76,8 @@ export type RenderTask =
       readonly watermark: Watermark;
       readonly width?: number;
     }
+  /** What a watermark needs of the fonts that ship with the service. */
+  | { readonly kind: 'glyphs'; readonly watermark: Watermark }
   /** The document itself with remarks on its pages. */
   | { readonly kind: 'annotate'; readonly source: SealedSource; readonly notes: readonly Note[] }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
@@ -126,6 +129,7 @@ export type RenderResults = {
   readonly find: { readonly found: readonly Found[]; readonly next: number | null };
   readonly text: readonly TextRun[];
   readonly print: PrintedPage;
+  readonly glyphs: readonly CarriedRun[];
   readonly annotate: { readonly bytes: Uint8Array };
   /** `marked`: it bears the watermark, and nothing in it acts or leads elsewhere by itself any more. */
   readonly keep: { readonly bytes: Uint8Array; readonly marked: boolean };

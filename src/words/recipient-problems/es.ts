@@ -33,6 +33,9 @@ export const es: RecipientProblemMessages = {
       'Este enlace no funciona. Copie el enlace entero del mensaje y ábralo de nuevo.',
     'open-it-first': 'Ábralo usted una vez antes de compartirlo.',
     'given-already': 'Esa persona ya lo tiene. No se cambió nada.',
+    'not-on-own-machine': 'Este documento no se abre en su propio equipo. Lea sus páginas aquí.',
+    'file-of-another-version':
+      'Este archivo contiene una versión anterior del documento. Lea aquí la actual o pida su archivo al remitente.',
     'not-open-here': 'Este documento no está abierto aquí. Ábralo de nuevo desde su enlace.',
     'revision-too-large':
       'Este archivo supera los 96 MiB, lo máximo que se puede devolver aquí. Escriba a quien lo envió.',

@@ -35,6 +35,10 @@ export const fr: RecipientProblemMessages = {
       'Ce lien ne fonctionne pas. Copiez le lien entier depuis le message et ouvrez-le de nouveau.',
     'open-it-first': 'Ouvrez-le une fois vous-même avant de le transmettre.',
     'given-already': 'Cette personne l’a déjà. Rien n’a été changé.',
+    'not-on-own-machine':
+      'Ce document ne s’ouvre pas sur votre propre appareil. Lisez ses pages ici.',
+    'file-of-another-version':
+      'Ce fichier contient une version antérieure du document. Lisez la version actuelle ici, ou demandez son fichier à l’expéditeur.',
     'not-open-here': 'Ce document n’est pas ouvert ici. Ouvrez-le de nouveau par son lien.',
     'revision-too-large':
       'Ce fichier dépasse 96 Mio, le maximum que l’on peut renvoyer ici. Écrivez à l’expéditeur.',

@@ -556,6 +556,8 @@ CREATE TABLE `licences` (
 	`statement` text NOT NULL,
 	`opened_at` integer NOT NULL,
 	`expires_at` integer NOT NULL,
+	`key_given_at` integer,
+	`offline_until` integer,
 	`seal` blob,
 	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,

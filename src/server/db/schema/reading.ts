@@ -138,6 +138,10 @@ export const licences = sqliteTable(
     statement: text().notNull(),
     openedAt: integer().notNull(),
     expiresAt: integer().notNull(),
+    /** When the content key was last given to the device; null: never. */
+    keyGivenAt: integer(),
+    /** Until when the device may read without asking again; null: it asks at every open. */
+    offlineUntil: integer(),
     seal: seal(),
   },
   (table) => [

@@ -238,6 +238,15 @@ export async function insertLicence(
   await tx.insert(licences).values(row);
 }
 
+/** Notes that the content key was given to the device of an open. */
+export async function noteKeyGiven(
+  tx: Transaction,
+  licence: LicenceId,
+  given: Pick<LicenceRow, 'keyGivenAt' | 'offlineUntil' | 'statement'>,
+): Promise<void> {
+  await tx.update(licences).set(given).where(eq(licences.id, licence));
+}
+
 /** Opens of a document on a device that have not reached their end, the newest first. */
 export async function openLicences(
   tx: Transaction,

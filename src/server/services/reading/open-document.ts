@@ -259,6 +259,8 @@ async function issue(
     statement,
     openedAt: now,
     expiresAt,
+    keyGivenAt: null,
+    offlineUntil: null,
   };
   await insertLicence(tx, licence);
   const details: Details['document.opened'] = { rights, ...aboutWay(way, sent.dispatch.id) };

@@ -29,6 +29,7 @@ export async function openState(
     rights,
     readingAids: aids,
     captureDeterrent: obligations.captureDeterrent,
+    offline: obligations.offline,
     passOn,
     passedOn,
     requests,

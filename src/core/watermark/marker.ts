@@ -2,7 +2,7 @@ import { withBanners } from '@/core/watermark/band';
 import { burn, makeStamp, pageStamp, type Picture, type Stamp } from '@/core/watermark/burn';
 import { fillLayers, layersOn, type Watermark } from '@/core/watermark/layers';
 import { shapeLayers, type ShapedLayer, type View } from '@/core/watermark/layout';
-import { createScriptFonts } from '@/server/rendering/script-fonts';
+import type { OtherScripts } from '@/core/watermark/shape';
 
 /** Watermarks that are kept as glyphs, with what they cover: each open has one of its own, some 100 kB. */
 const KEPT = 256;
@@ -16,9 +16,8 @@ export type Marker = {
   readonly shaped: (watermark: Watermark) => Promise<readonly ShapedLayer[]>;
 };
 
-/** Marks pages in one worker thread. */
-export function createMarker(): Marker {
-  const others = createScriptFonts();
+/** Marks pages in one worker. `others`: where the glyphs come from that the core has no outlines of. */
+export function createMarker(others: OtherScripts): Marker {
   const kept = new Map<string, Promise<readonly ShapedLayer[]>>();
   const shaped = (watermark: Watermark): Promise<readonly ShapedLayer[]> => {
     const key = JSON.stringify(watermark);

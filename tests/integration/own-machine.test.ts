@@ -1,0 +1,289 @@
+// A protected file that is read on the person's own machine: who is given its key, for what, and what
+// can be had of it then.
+import { webcrypto } from 'node:crypto';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { HOUR } from '@/core/base/time';
+import type { DispatchId, DocumentId, LicenceId, VersionId } from '@/core/base/ids';
+import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
+import { unboxKey, type BoxKey } from '@/core/licence/key-box';
+import { readOwnLicence } from '@/core/licence/own-licence';
+import { openOwnDocument, type OwnDocument } from '@/core/own-machine/own-document';
+import { NO_LIMITS } from '@/core/policy/ceiling';
+import { newLayer } from '@/core/watermark/layers';
+import { wholePage } from '@/core/watermark/layout';
+import { createScriptFonts } from '@/server/rendering/script-fonts';
+import { carriedScripts, glyphsToCarry } from '@/core/watermark/carried-glyphs';
+import { createMarker } from '@/core/watermark/marker';
+import type { DispatchInput } from '@/contracts/dispatch';
+import type { KeyTaken } from '@/contracts/own-machine';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
+import { findDocument } from '@/server/repositories/documents/document-repository';
+import { listEntries } from '@/server/repositories/ledger/ledger-reader';
+import type { ReaderActor } from '@/server/services/base/deps';
+import { revokeGrants } from '@/server/services/access/revoke-grants';
+import { takeProtectedFile } from '@/server/services/documents/protected-files';
+import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { openDocument } from '@/server/services/reading/open-document';
+import { renderPage } from '@/server/services/reading/read-pages';
+import { takeKey } from '@/server/services/reading/take-key';
+import {
+  dispatch,
+  drawing,
+  protect,
+  prove,
+  startProduct,
+  whole,
+  type Product,
+} from '../support/product';
+import { present } from '../support/present';
+
+const pdfium = await loadInstalledPdfium();
+const cipher = await sodiumChunkCipher();
+let product: Product;
+let people = 0;
+
+beforeAll(async () => {
+  product = await startProduct();
+});
+afterAll(async () => {
+  await product.close();
+});
+
+type Sent = {
+  readonly document: DocumentId;
+  readonly version: VersionId;
+  readonly reader: ReaderActor;
+  readonly token: string;
+  readonly dispatch: DispatchId;
+  readonly grants: Awaited<ReturnType<typeof dispatch>>['grants'];
+};
+
+async function send(terms: Partial<DispatchInput['terms']>): Promise<Sent> {
+  const address = `vane.${String(++people)}@brackwater.example`;
+  const document = await protect(product, await drawing(2));
+  const { id, tokenOf, grants } = await dispatch(product, [document], [address], terms);
+  const token = tokenOf(address);
+  const reader = await prove(product, token, address);
+  const { version } = present(await findDocument(product.deps.db.read, document));
+  return { document, version: version.id, reader, token, dispatch: id, grants };
+}
+
+async function open({ reader, token, document }: Sent): Promise<LicenceId> {
+  const opened = await openDocument(product.deps, reader, { token, document });
+  if (opened.outcome === 'refused') throw new Error(opened.reason);
+  return opened.licence;
+}
+
+/** A key pair as a device makes one: the private half cannot be taken out. */
+async function newBoxKey() {
+  const { publicKey, privateKey } = await webcrypto.subtle.generateKey(
+    { name: 'ECDH', namedCurve: 'P-256' },
+    false,
+    ['deriveBits'],
+  );
+  const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', publicKey);
+  const boxKey: BoxKey = { kty: 'EC', crv: 'P-256', x, y };
+  return { boxKey, privateKey };
+}
+const keys = await newBoxKey();
+
+async function take(sent: Sent, licence: LicenceId, boxKey = keys.boxKey): Promise<KeyTaken> {
+  const taken = await takeKey(product.deps, sent.reader, {
+    licence,
+    version: sent.version,
+    boxKey,
+  });
+  if (taken.outcome === 'refused') throw new Error(taken.reason);
+  return taken;
+}
+
+async function fileOf({ dispatch: id, document }: Sent): Promise<Uint8Array> {
+  const file = await takeProtectedFile(product.deps, product.ida, { id, document });
+  return whole({ pieces: file.read() });
+}
+
+const read = ({ statement, issuer }: KeyTaken) =>
+  readOwnLicence(
+    statement,
+    Buffer.from(issuer.publicKey, 'base64url'),
+    issuer.name,
+    product.clock.now(),
+  );
+
+async function openHere(taken: KeyTaken, file: Uint8Array): Promise<OwnDocument> {
+  const licence = await read(taken);
+  return openOwnDocument(
+    { size: file.length, readAt: (offset, length) => file.subarray(offset, offset + length) },
+    {
+      licence,
+      fileKey: await unboxKey(taken.box, keys.privateKey, licence.id),
+      cipher,
+      pdfium,
+      marker: createMarker(carriedScripts(taken.glyphs)),
+      now: () => product.clock.now(),
+    },
+  );
+}
+
+const entriesOf = async ({ document }: Sent) =>
+  (await listEntries(product.deps.db.read, {}, 200))
+    .map(({ entry }) => entry)
+    .filter((entry) => entry.document === document);
+
+describe('a protected file on the person’s own machine', () => {
+  test('shows the very pages that the service would send, marked', async () => {
+    const sent = await send({ conditions: { offline: 0 } });
+    const licence = await open(sent);
+    const own = await openHere(await take(sent, licence), await fileOf(sent));
+    expect(own.pages).toBe(2);
+    const { picture, points } = await own.picture({ page: 2, width: 900 });
+    const page = await renderPage(product.deps, sent.reader, { licence, page: 2, width: 900 });
+    if ('outcome' in page) throw new Error(page.reason);
+    const { data, info } = await sharp(page.bytes)
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect([info.width, info.height]).toEqual([picture.width, picture.height]);
+    expect(points).toEqual(page.points);
+    expect(Buffer.compare(data, Buffer.from(picture.rgba))).toBe(0);
+    const given = (await entriesOf(sent)).filter(({ action }) => action === 'key.given');
+    expect(given).toMatchObject([{ outcome: 'granted', licence, details: { offlineUntil: null } }]);
+  });
+
+  test('is marked alike in scripts whose fonts are not there', async () => {
+    const fonts = createScriptFonts();
+    const watermark = [newLayer('tiled', '田中 直美 · שירה לוי · Ida Roe · {page}')];
+    const glyphs = await glyphsToCarry(watermark, fonts);
+    expect(glyphs.map(({ run }) => run)).toEqual(['田中 直美', 'שירה לוי']);
+    const stamps = [fonts, carriedScripts(glyphs), carriedScripts([])].map((scripts) =>
+      createMarker(scripts).stamp(watermark, 12, wholePage(800, 1_000)),
+    );
+    const [here, there, without] = await Promise.all(stamps);
+    expect(there).toEqual(here);
+    expect(without).not.toEqual(here);
+  });
+
+  test('gives no text without the right to copy, and gives it with', async () => {
+    for (const rights of [['read'], ['read', 'copy']] as const) {
+      const sent = await send({ rights: [...rights], conditions: { offline: 0 } });
+      const own = await openHere(await take(sent, await open(sent)), await fileOf(sent));
+      if (rights.length === 1) {
+        expect(() => own.text(1)).toThrow(expect.objectContaining({ code: 'WITHHELD' }));
+        expect(() => own.outline()).toThrow(expect.objectContaining({ code: 'WITHHELD' }));
+      } else
+        expect(
+          own
+            .text(1)
+            .map(({ text }) => text)
+            .join(' '),
+        ).toContain('Outline');
+      expect(own.find('Outline', 1).found.length).toBeGreaterThan(0);
+    }
+  });
+
+  test('shows nothing once the licence is over', async () => {
+    const sent = await send({ conditions: { offline: HOUR } });
+    const own = await openHere(await take(sent, await open(sent)), await fileOf(sent));
+    const began = product.clock.now();
+    await own.picture({ page: 1, width: 300 });
+    product.clock.set(began + HOUR);
+    await expect(own.picture({ page: 1, width: 300 })).rejects.toMatchObject({
+      code: 'LICENCE_OVER',
+    });
+    product.clock.set(began);
+  });
+});
+
+describe('the key', () => {
+  test('is not given where the terms, or a ceiling, keep the document here', async () => {
+    const here = await send({});
+    await expect(take(here, await open(here))).rejects.toMatchObject({
+      problem: 'not-on-own-machine',
+    });
+    const under = await send({ conditions: { offline: 5 * HOUR } });
+    const licence = await open(under);
+    const ceiling = { level: 'document', subject: under.document } as const;
+    const { setAt } = await putCeiling(product.deps, product.ida, {
+      ...ceiling,
+      limits: { ...NO_LIMITS, offline: HOUR },
+      seen: null,
+    });
+    const { offlineUntil } = await read(await take(under, licence));
+    expect(offlineUntil).toBe(product.clock.now() + HOUR);
+    await putCeiling(product.deps, product.ida, {
+      ...ceiling,
+      limits: { ...NO_LIMITS, offline: 'never' },
+      seen: setAt,
+    });
+    await expect(take(under, licence)).rejects.toMatchObject({ problem: 'not-on-own-machine' });
+  });
+
+  test('is not given after a revocation, and that is recorded', async () => {
+    const sent = await send({ conditions: { offline: 0 } });
+    const licence = await open(sent);
+    await revokeGrants(product.deps, product.ida, {
+      grants: sent.grants.map(({ id }) => id),
+    });
+    const answer = await takeKey(product.deps, sent.reader, {
+      licence,
+      version: sent.version,
+      boxKey: keys.boxKey,
+    });
+    expect(answer).toMatchObject({ outcome: 'refused', reason: 'revoked' });
+  });
+
+  test('is not given for another version, nor to another device', async () => {
+    const [sent, other] = [
+      await send({ conditions: { offline: 0 } }),
+      await send({ conditions: { offline: 0 } }),
+    ];
+    const licence = await open(sent);
+    await expect(take({ ...sent, version: other.version }, licence)).rejects.toMatchObject({
+      problem: 'file-of-another-version',
+    });
+    await expect(take({ ...sent, reader: other.reader }, licence)).rejects.toMatchObject({
+      problem: 'not-open-here',
+    });
+  });
+
+  test('opens for the key of the device and the licence alone', async () => {
+    const sent = await send({ conditions: { offline: 0 } });
+    const { box, statement, issuer } = await take(sent, await open(sent));
+    const { id } = await read({ box, statement, issuer, glyphs: [], outcome: 'granted' });
+    await expect(unboxKey(box, (await newBoxKey()).privateKey, id)).rejects.toMatchObject({
+      code: 'BAD_LICENCE',
+    });
+    await expect(unboxKey(box, keys.privateKey, 'lic_other')).rejects.toMatchObject({
+      code: 'BAD_LICENCE',
+    });
+    const parts = box.split('.');
+    const altered = [...parts.slice(0, 3), `A${parts[3]?.slice(1) ?? ''}`, parts[4]].join('.');
+    await expect(unboxKey(altered, keys.privateKey, id)).rejects.toMatchObject({
+      code: 'BAD_LICENCE',
+    });
+    expect((await unboxKey(box, keys.privateKey, id)).length).toBe(16);
+  });
+
+  test('opens no file of another version, nor one that was cut or altered', async () => {
+    const [sent, other] = [
+      await send({ conditions: { offline: 0 } }),
+      await send({ conditions: { offline: 0 } }),
+    ];
+    const taken = await take(sent, await open(sent));
+    await expect(openHere(taken, await fileOf(other))).rejects.toMatchObject({
+      code: 'ANOTHER_VERSION',
+    });
+    const file = await fileOf(sent);
+    await expect(openHere(taken, file.subarray(0, -900))).rejects.toMatchObject({
+      code: 'DAMAGED',
+    });
+    const swapped = file.slice();
+    // Where the sealed content stands: the end of the file is the table of the wrapper.
+    const at = swapped.length - 2_000;
+    swapped[at] = (swapped[at] ?? 0) ^ 1;
+    await expect(
+      openHere(taken, swapped).then((own) => own.picture({ page: 1, width: 300 })),
+    ).rejects.toMatchObject({ code: 'DAMAGED' });
+  });
+});

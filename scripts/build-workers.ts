@@ -41,19 +41,40 @@ const WORKERS: BuildOptions = {
   ],
 };
 
+/**
+ * What runs in the browser apart from its pages: served as it is, under an address that stays the
+ * same, with the WebAssembly it needs beside it.
+ */
+const BROWSER_WORKERS: BuildOptions = {
+  outdir: 'public/workers',
+  bundle: true,
+  minify: true,
+  platform: 'browser',
+  format: 'esm',
+  target: 'es2023',
+  logLevel: 'warning',
+  entryPoints: { 'own-machine': 'src/workers/own-machine-worker.ts' },
+};
+const PDFIUM = 'node_modules/@hyzyla/pdfium/dist/pdfium.wasm';
+
+function writeChanged(file: string, contents: Uint8Array): void {
+  if (existsSync(file) && readFileSync(file).equals(contents)) return;
+  mkdirSync(path.dirname(file), { recursive: true });
+  const whole = `${file}.new`;
+  writeFileSync(whole, contents);
+  renameSync(whole, file);
+}
+
 /** Leaves files that would not change as they are, since a server may be starting from them. */
 export async function buildWorkers(): Promise<void> {
-  const { outputFiles } = await build({ ...WORKERS, write: false });
-  for (const { path: file, contents } of outputFiles) {
-    if (existsSync(file) && readFileSync(file).equals(contents)) continue;
-    mkdirSync(path.dirname(file), { recursive: true });
-    const whole = `${file}.new`;
-    writeFileSync(whole, contents);
-    renameSync(whole, file);
+  for (const options of [WORKERS, BROWSER_WORKERS]) {
+    const { outputFiles } = await build({ ...options, write: false });
+    for (const { path: file, contents } of outputFiles) writeChanged(file, contents);
   }
+  writeChanged('public/workers/pdfium.wasm', readFileSync(PDFIUM));
 }
 
 /** The same, and again whenever a source changes; a thread that runs goes on as it was. */
 export async function watchWorkers(): Promise<void> {
-  await (await context(WORKERS)).watch();
+  for (const options of [WORKERS, BROWSER_WORKERS]) await (await context(options)).watch();
 }

@@ -1,10 +1,19 @@
 import { NextResponse, type NextRequest } from 'next/server';
 
+/** A worker is held by the policy of its own response: it runs PDFium, and reaches nothing but this service. */
+function asWorker(): NextResponse {
+  const response = NextResponse.next();
+  const policy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";
+  response.headers.set('content-security-policy', policy);
+  return response;
+}
+
 /**
  * Gives every page its own nonce for scripts and for emotion's styles. Never matches `/api`: with a
  * proxy in front, a request body over 10 MB would silently be cut.
  */
 export function proxy(request: NextRequest): NextResponse {
+  if (request.nextUrl.pathname.startsWith('/workers/')) return asWorker();
   const nonce = btoa(crypto.randomUUID());
   // The drill opens a chunk with WebAssembly, in the page: nowhere else is it allowed.
   const wasm = request.nextUrl.pathname === '/settings/keys' ? " 'wasm-unsafe-eval'" : '';
@@ -18,6 +27,7 @@ export function proxy(request: NextRequest): NextResponse {
     "img-src 'self' blob: data:",
     "font-src 'self'",
     "connect-src 'self'",
+    "worker-src 'self'",
     'frame-src blob:',
     "form-action 'self'",
     "base-uri 'none'",

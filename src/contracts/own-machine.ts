@@ -1,7 +1,14 @@
 import { z } from 'zod';
 import { isId, type VersionId } from '@/core/base/ids';
 import type { CarriedRun } from '@/core/watermark/carried-glyphs';
-import { licenceInput, publicKey } from '@/contracts/reader';
+import type { WantedPage } from '@/core/own-machine/own-document';
+import {
+  licenceInput,
+  publicKey,
+  type FoundPage,
+  type OutlineLine,
+  type TextPiece,
+} from '@/contracts/reader';
 
 const versionId = z.custom<VersionId>(
   (value) => typeof value === 'string' && isId('version', value),
@@ -27,4 +34,37 @@ export type KeyTaken = {
   readonly issuer: { readonly name: string; readonly publicKey: string };
   /** What the watermark needs of fonts that are not on the device. */
   readonly glyphs: readonly CarriedRun[];
+  /** The service's time as it was given, in ms since the epoch. */
+  readonly now: number;
 };
+
+/** What the worker that reads a document on this machine is asked. */
+export type OwnAsked =
+  | {
+      readonly kind: 'open';
+      readonly file: File;
+      readonly taken: KeyTaken;
+      /** Cannot be taken out of the browser. */
+      readonly privateKey: CryptoKey;
+    }
+  | { readonly kind: 'picture'; readonly wanted: WantedPage }
+  | { readonly kind: 'text'; readonly page: number }
+  | { readonly kind: 'outline' }
+  | { readonly kind: 'find'; readonly words: string; readonly from: number };
+
+/** What it answers to each. */
+export type OwnAnswers = {
+  readonly open: { readonly pages: number };
+  readonly picture: {
+    readonly blob: Blob;
+    readonly points: { readonly width: number; readonly height: number };
+  };
+  readonly text: readonly TextPiece[];
+  readonly outline: readonly OutlineLine[];
+  readonly find: { readonly found: readonly FoundPage[]; readonly next: number | null };
+};
+
+/** Errors lose their class on the way from a worker, so they travel as codes. */
+export type OwnReply =
+  | { readonly id: number; readonly ok: true; readonly result: OwnAnswers[keyof OwnAnswers] }
+  | { readonly id: number; readonly ok: false; readonly code: string };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { MediaType } from '@/core/content/media-types';
-import type { DocumentId, LicenceId } from '@/core/base/ids';
+import type { DocumentId, LicenceId, VersionId } from '@/core/base/ids';
 import { emailAddress } from '@/contracts/address';
 import { documentId } from '@/contracts/document';
 import { linkToken } from '@/contracts/link-token';
@@ -119,6 +119,8 @@ export type SharedDocument = {
   readonly title: string;
   readonly reference: string;
   readonly pages: number;
+  /** The current one, which a protected file has to hold to be read. */
+  readonly version: VersionId;
   readonly state:
     | {
         readonly open: true;
@@ -180,6 +182,7 @@ export type OpenResult =
       readonly pages: number;
       readonly file: { readonly kind: MediaType; readonly name: string };
       readonly document: DocumentId;
+      readonly version: VersionId;
       /** Whether this browser is kept, so that it may keep where one was. */
       readonly kept: boolean;
       /** When this open began, by the server's clock. */

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { languageHere } from '@/server/http/reader-language';
+import { PickedFileProvider } from '@/ui/reader/picked-file';
 import { SpokenLanguage } from '@/ui/words/spoken-language';
 import { readerCatalogues } from '@/words/reader/reader-catalogues';
 
@@ -8,7 +9,7 @@ export default async function ReaderLayout({ children }: { readonly children: Re
   const language = await languageHere();
   return (
     <SpokenLanguage language={language} messages={readerCatalogues[language]}>
-      {children}
+      <PickedFileProvider>{children}</PickedFileProvider>
     </SpokenLanguage>
   );
 }

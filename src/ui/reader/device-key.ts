@@ -1,6 +1,10 @@
+import type { BoxKey } from '@/core/licence/key-box';
+
 const DATABASE = 'embargo-reader';
 const STORE = 'keys';
 const NAME = 'device';
+/** What content keys are encrypted to, where documents are read on this machine. */
+const BOX = 'box';
 const ALGORITHM = { name: 'ECDSA', namedCurve: 'P-256' } as const;
 
 function openStore(): Promise<IDBDatabase> {
@@ -46,8 +50,29 @@ export async function makeDeviceKey(): Promise<JsonWebKey> {
   return { kty, crv, x, y };
 }
 
+type BoxKeyPair = { readonly boxKey: BoxKey; readonly privateKey: CryptoKey };
+
+/** This browser's key for content keys, made when it is first needed: its private half cannot be taken out. */
+export async function boxKeyPair(): Promise<BoxKeyPair> {
+  const known = await inStore(
+    'readonly',
+    (store) => store.get(BOX) as IDBRequest<BoxKeyPair | undefined>,
+  );
+  if (known !== undefined) return known;
+  const pair = await crypto.subtle.generateKey({ name: 'ECDH', namedCurve: 'P-256' }, false, [
+    'deriveBits',
+  ]);
+  const { x = '', y = '' } = await crypto.subtle.exportKey('jwk', pair.publicKey);
+  const made: BoxKeyPair = {
+    boxKey: { kty: 'EC', crv: 'P-256', x, y },
+    privateKey: pair.privateKey,
+  };
+  await inStore('readwrite', (store) => store.put(made, BOX));
+  return made;
+}
+
 export async function forgetDeviceKey(): Promise<void> {
-  await inStore('readwrite', (store) => store.delete(NAME));
+  await inStore('readwrite', (store) => store.clear());
 }
 
 function base64url(bytes: ArrayBuffer): string {

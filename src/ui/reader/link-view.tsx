@@ -2,12 +2,14 @@
 
 import { useState, type ReactNode } from 'react';
 import type { DocumentId } from '@/core/base/ids';
-import type { SharedDocument, SharedWith } from '@/contracts/reader';
+import type { SharedWith } from '@/contracts/reader';
 import { CallError, sentenceOf } from '@/ui/http/call';
 import { Opening, Stuck } from '@/ui/reader/before-opening';
+import { isCounted } from '@/ui/reader/is-counted';
 import { leave } from '@/ui/reader/leave';
 import { OpenView } from '@/ui/reader/open-view';
 import { Refusal } from '@/ui/reader/refusal';
+import { documentOf, usePickedFile } from '@/ui/reader/picked-file';
 import { SharedList } from '@/ui/reader/shared-list';
 import { useSigned } from '@/ui/reader/use-signed';
 
@@ -23,15 +25,13 @@ export function LinkView({ token, entry }: { readonly token: string; readonly en
   return <LedTo token={token} shared={found} />;
 }
 
-function isCounted({ state }: SharedDocument): boolean {
-  return state.open && state.opensLeft !== null;
-}
-
 /** The one document at once, or the list. */
 function LedTo({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
   const [alone] = shared.documents.length === 1 ? shared.documents : [];
+  const { picked } = usePickedFile();
+  const meant = documentOf(picked, shared.documents) ?? alone;
   // Where opens are counted, one is spent only when somebody says so.
-  const single = alone !== undefined && !isCounted(alone) ? alone.id : null;
+  const single = meant !== undefined && !isCounted(meant) ? meant.id : null;
   const [chosen, setChosen] = useState<DocumentId | null>(single);
   const onLeave = () => void leave();
   if (shared.sender === null)
@@ -56,7 +56,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
       key={chosen}
       token={token}
       document={chosen}
-      onBack={single === null ? onBack : null}
+      onBack={alone === undefined || single === null ? onBack : null}
     />
   );
 }

@@ -2,10 +2,12 @@
 
 import { useState } from 'react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { AgeError } from '@/core/age/errors';
 import { WrapperError } from '@/core/wrapper/errors';
 import { FileDrop } from '@/ui/files/file-drop';
 import { inspectPicked } from '@/ui/files/read-slice';
+import { usePickedFile } from '@/ui/reader/picked-file';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
 import { Problem } from '@/ui/shell/notice';
@@ -20,6 +22,11 @@ function pathHere(link: string | null): string | null {
     : null;
 }
 
+/** Where the encrypted part alone leads: to what was sent, where it is of this service. */
+function pathOfBare(stanza: { readonly serviceUrl: string } | null): string | null {
+  return stanza?.serviceUrl === window.location.origin ? '/r/sent' : null;
+}
+
 /** What is said of a file that could not be looked into. */
 function wrongWith(error: unknown) {
   if (error instanceof WrapperError) return `file.wrong.${error.code}` as const;
@@ -30,6 +37,8 @@ function wrongWith(error: unknown) {
 /** Takes a protected file and leads on to where its cover page would. The file stays on this machine. */
 export function FileTaker() {
   const { say } = useWords();
+  const router = useRouter();
+  const { pick } = usePickedFile();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [elsewhere, setElsewhere] = useState<string | null>(null);
@@ -38,10 +47,11 @@ export function FileTaker() {
     setProblem(null);
     setElsewhere(null);
     try {
-      const { link } = await inspectPicked(file);
-      const path = pathHere(link);
+      const { link, stanza } = await inspectPicked(file);
+      const path = pathHere(link) ?? pathOfBare(stanza);
       if (path !== null) {
-        window.location.assign(path);
+        pick(stanza === null ? null : { file, version: stanza.version });
+        router.push(path);
         return;
       }
       if (link === null) setProblem(say('file.onlyInside'));

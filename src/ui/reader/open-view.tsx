@@ -11,6 +11,8 @@ import { AcceptNotice } from '@/ui/reader/accept-notice';
 import { Opening, Stuck } from '@/ui/reader/before-opening';
 import { leave } from '@/ui/reader/leave';
 import { PassOnPanel } from '@/ui/reader/pass-on-panel';
+import { usePickedFile } from '@/ui/reader/picked-file';
+import { useOwnReading } from '@/ui/reader/use-own-reading';
 import { ReaderView } from '@/ui/reader/reader-view';
 import { RightsPanel } from '@/ui/reader/rights-panel';
 import { useAsking } from '@/ui/reader/use-asking';
@@ -47,6 +49,7 @@ function useOpen(token: string | null, chosen: DocumentId) {
   return {
     opened,
     problem,
+    turn: opens,
     openAgain: useCallback(() => {
       setProblem(null);
       setOpens((before) => before + 1);
@@ -73,11 +76,12 @@ type Props = {
 
 /** One document: opened, or refused in words. */
 export function OpenView({ token, document, onBack, onAsked }: Props) {
-  const { opened, problem, openAgain, change } = useOpen(token, document);
+  const { opened, problem, turn, openAgain, change } = useOpen(token, document);
+  const own = useOwnReading(opened, usePickedFile().picked, turn);
   const onLeave = () => void leave();
   if (isNoticeDue(problem)) return <AcceptNotice onAccepted={openAgain} onBack={onBack} />;
   if (problem !== null) return <Stuck words={sentenceOf(problem)} onLeave={onLeave} />;
-  if (opened === null) return <Opening />;
+  if (opened === null || own.kind === 'opening') return <Opening />;
   const more = (
     <More token={token} document={document} opened={opened} change={change} onAsked={onAsked} />
   );
@@ -95,6 +99,7 @@ export function OpenView({ token, document, onBack, onAsked }: Props) {
   ) : (
     <ReaderView
       opened={opened}
+      own={own}
       onOpenAgain={openAgain}
       onState={change}
       more={more}

@@ -2,6 +2,7 @@
 
 import { useState, useSyncExternalStore, type ReactNode, type SubmitEvent } from 'react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { call, sentenceOf } from '@/ui/http/call';
@@ -11,6 +12,7 @@ import { makeDeviceKey } from '@/ui/reader/device-key';
 import { EnterByPasskey } from '@/ui/reader/enter-by-passkey';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { usePickedFile } from '@/ui/reader/picked-file';
 import { Problem } from '@/ui/shell/notice';
 import { useWords } from '@/ui/words/use-words';
 
@@ -25,10 +27,19 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
   const last = useSyncExternalStore(never, lastAddress, () => '');
   const [typed, setTyped] = useState<string | null>(null);
   const address = typed ?? last;
+  const router = useRouter();
+  const { picked } = usePickedFile();
   const [minutes, setMinutes] = useState<number | null>(null);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
 
+  const goOn = (proven: string, kept: boolean): void => {
+    if (kept) rememberAddress(proven);
+    else forgetAddress();
+    // A file that was picked before is held by this page alone.
+    if (picked === null) window.location.reload();
+    else router.refresh();
+  };
   const attempt = async (work: () => Promise<void>): Promise<boolean> => {
     setBusy(true);
     setProblem(null);
@@ -52,9 +63,7 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
     attempt(async () => {
       const publicKey = await makeDeviceKey();
       await call('POST', '/api/v1/reader/device', { token, address, code, kept, publicKey });
-      if (kept) rememberAddress(address);
-      else forgetAddress();
-      window.location.reload();
+      goOn(address, kept);
     });
   return (
     <main className="entry">
@@ -86,9 +95,7 @@ export function ProveAddress({ token }: { readonly token: string | null }) {
       {minutes === null && (
         <EnterByPasskey
           onEntered={(entered, kept) => {
-            if (kept) rememberAddress(entered);
-            else forgetAddress();
-            window.location.reload();
+            goOn(entered, kept);
           }}
         />
       )}

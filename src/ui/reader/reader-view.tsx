@@ -24,6 +24,7 @@ import { TextEditor, UnsentText } from '@/ui/reader/text-editor';
 import { useTextEdit, type TextEdit } from '@/ui/reader/use-text-edit';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/reader/use-covered';
+import type { OwnState } from '@/ui/reader/use-own-reading';
 import { useLive } from '@/ui/reader/use-live';
 import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
 import { Moment } from '@/ui/time/moment';
@@ -55,6 +56,8 @@ type Ended = { readonly reason: RefusalReason; readonly at: number | null };
 
 type Props = {
   readonly opened: Opened;
+  /** How it is read on this machine, where a file of it was picked. */
+  readonly own: OwnState;
   /** This open is over, and nothing was refused: another one takes its place. */
   readonly onOpenAgain: () => void;
   /** What it may do is another now. */
@@ -107,7 +110,7 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
 export function ReaderView(props: Props) {
-  const { opened, more, onLeave, onBack } = props;
+  const { opened, own, more, onLeave, onBack } = props;
   const { say } = useWords();
   const { ended, message, onRefused, take, openAgain } = useReading(props);
   const [isAsideOpen, setAsideOpen] = useState(false);
@@ -115,7 +118,8 @@ export function ReaderView(props: Props) {
   const comments = useComments(opened.licence, opened.rights.comment.granted, onRefused);
   const { revisions, onSent } = useRevisions(opened);
   const edit = useTextEdit(opened, onRefused, onSent);
-  const source = useMemo(() => openSource(opened.licence), [opened.licence]);
+  const hosted = useMemo(() => openSource(opened.licence), [opened.licence]);
+  const source = own.kind === 'open' ? own.reading.source : hosted;
   // What is said about pages has no place where there are none.
   const isShown = edit.text === null && opened.pages > 0;
   if (ended !== null)
@@ -168,6 +172,7 @@ export function ReaderView(props: Props) {
                     {message}
                   </p>
                 )}
+                <OnThisMachine own={own} />
                 {opened.readingAids && (
                   <p className="notice">{say('reading.aids', { sender: opened.sender.name })}</p>
                 )}
@@ -248,6 +253,17 @@ function Shown({
 function textFor({ rights, readingAids }: Opened): TextFor {
   if (rights.copy.granted) return 'copying';
   return readingAids ? 'aids' : 'nothing';
+}
+
+/** Where the pages come from, where somebody picked a file. */
+function OnThisMachine({ own }: { readonly own: OwnState }) {
+  const { say } = useWords();
+  if (own.kind === 'failed') return <p className="notice">{own.why}</p>;
+  return own.kind === 'open' ? (
+    <p className="quiet" dir="auto">
+      {say('own.here', { name: own.name })}
+    </p>
+  ) : null;
 }
 
 /** Said before it happens: covering pages without a word would look like a fault. */

@@ -12,6 +12,8 @@ import { LanguageChoice } from '@/ui/reader/language-choice';
 import { leave } from '@/ui/reader/leave';
 import { FileTaker } from '@/ui/reader/open-file';
 import { OpenView } from '@/ui/reader/open-view';
+import { isCounted } from '@/ui/reader/is-counted';
+import { NotAmong, documentOf, usePickedFile } from '@/ui/reader/picked-file';
 import { OwnPasskeys } from '@/ui/reader/own-passkeys';
 import { OwnDevices } from '@/ui/reader/own-devices';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
@@ -27,7 +29,8 @@ import { useWords } from '@/ui/words/use-words';
  */
 export function SentView({ entry }: { readonly entry: ReactNode }) {
   const { found, failed, setFound } = useSigned<SentToYou>('/api/v1/reader/sent');
-  const [chosen, setChosen] = useState<DocumentId | null>(null);
+  const { picked, pick } = usePickedFile();
+  const [asked, setAsked] = useState<DocumentId | null>(null);
   // What was opened or asked for meanwhile stands on the list.
   const renew = useCallback(() => {
     readerCall<SentToYou>('GET', '/api/v1/reader/sent').then(setFound, () => undefined);
@@ -35,13 +38,16 @@ export function SentView({ entry }: { readonly entry: ReactNode }) {
   if (failed instanceof CallError && failed.code === 'NOT_SIGNED_IN') return entry;
   if (failed !== null) return <Stuck words={sentenceOf(failed)} onLeave={() => void leave()} />;
   if (found === null) return <Opening />;
-  if (chosen === null) return <Sent sent={found} onSent={setFound} onOpen={setChosen} />;
+  const meant = documentOf(picked, found.documents);
+  const chosen = asked ?? (meant === undefined || isCounted(meant) ? null : meant.id);
+  if (chosen === null) return <Sent sent={found} onSent={setFound} onOpen={setAsked} />;
   return (
     <OpenView
       token={null}
       document={chosen}
       onBack={() => {
-        setChosen(null);
+        setAsked(null);
+        pick(null);
         renew();
       }}
       onAsked={renew}
@@ -97,6 +103,7 @@ function Sent({
           />
         </div>
       )}
+      <NotAmong documents={documents} />
       {documents.length === 0 && <p>{say('sent.none', { address })}</p>}
       {documents.length > 0 && shown.length === 0 && <p role="status">{say('sent.noneFound')}</p>}
       <Documents

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import type { DocumentId } from '@/core/base/ids';
 import type { SharedWith } from '@/contracts/reader';
 import { LanguageChoice } from '@/ui/reader/language-choice';
+import { NotAmong } from '@/ui/reader/picked-file';
 import { ReaderBrand } from '@/ui/reader/reader-brand';
 import { SharedRow } from '@/ui/reader/shared-row';
 import { FormattedText } from '@/ui/words/formatted-text';
@@ -42,6 +43,7 @@ export function SharedList({
           <FormattedText text={shared.note} />
         </div>
       )}
+      <NotAmong documents={shared.documents} />
       <ul>
         {shared.documents.map((document) => (
           <SharedRow

@@ -110,6 +110,31 @@ export const de: ReaderMessages = {
       'nur, wenn Sie diese Seite kennen.',
     stays: 'Die Datei wird in diesem Browser gelesen und nirgendwohin gesendet.',
   },
+  own: {
+    here: 'Auf diesem Gerät gelesen, aus der Datei {name}. Die Datei wird nirgendwohin gesendet.',
+    notHere:
+      'Dieses Dokument lässt sich nicht auf Ihrem eigenen Gerät öffnen; seine Seiten kommen vom Dienst.',
+    otherVersion:
+      'Die gewählte Datei ist nicht die aktuelle Fassung dieses Dokuments; seine Seiten kommen vom Dienst.',
+    notAmong:
+      'Die Datei {name} ist nicht darunter: Sie wurde jemand anderem gesendet oder enthält eine frühere Fassung.',
+    wrong: {
+      ANOTHER_VERSION:
+        'Die gewählte Datei ist nicht die aktuelle Fassung dieses Dokuments; seine Seiten kommen vom Dienst.',
+      DAMAGED:
+        'Die gewählte Datei wurde verändert oder abgeschnitten; die Seiten kommen vom Dienst.',
+      BAD_LICENCE:
+        'Die Erlaubnis für dieses Gerät war nicht zu verwenden; die Seiten kommen vom Dienst. Öffnen Sie die Datei noch einmal.',
+      PDF_DAMAGED:
+        'Die gewählte Datei lässt sich auf diesem Gerät nicht zeichnen; die Seiten kommen vom Dienst.',
+      PDF_LOCKED:
+        'Die gewählte Datei lässt sich auf diesem Gerät nicht zeichnen; die Seiten kommen vom Dienst.',
+      PDF_TOO_DEMANDING:
+        'Die gewählte Datei lässt sich auf diesem Gerät nicht zeichnen; die Seiten kommen vom Dienst.',
+      FAILED:
+        'Die gewählte Datei ließ sich auf diesem Gerät nicht öffnen; die Seiten kommen vom Dienst.',
+    },
+  },
   shared: {
     heading:
       '{sender} von {organisation} hat Ihnen {count, plural, one {# Dokument} other {# Dokumente}} gesendet',

@@ -94,6 +94,29 @@ export const en = {
       'that site.',
     stays: 'The file is read in this browser and is not sent anywhere.',
   },
+  own: {
+    here: 'Read on this machine, from the file {name}. The file is not sent anywhere.',
+    notHere: 'This document does not open on your own machine, so its pages come from the service.',
+    otherVersion:
+      'The file you picked is not of the current version of this document, so its pages come from the service.',
+    notAmong:
+      'The file {name} is not among these: it was sent to somebody else, or holds an earlier version.',
+    wrong: {
+      ANOTHER_VERSION:
+        'The file you picked is not of the current version of this document, so its pages come from the service.',
+      DAMAGED: 'The file you picked was altered or cut, so the pages come from the service.',
+      BAD_LICENCE:
+        'The permission for this machine could not be used, so the pages come from the service. Open the file again.',
+      PDF_DAMAGED:
+        'The file you picked cannot be drawn on this machine, so the pages come from the service.',
+      PDF_LOCKED:
+        'The file you picked cannot be drawn on this machine, so the pages come from the service.',
+      PDF_TOO_DEMANDING:
+        'The file you picked cannot be drawn on this machine, so the pages come from the service.',
+      FAILED:
+        'The file you picked could not be opened on this machine, so the pages come from the service.',
+    },
+  },
   shared: {
     heading:
       '{sender} of {organisation} sent you {count, plural, one {# document} other {# documents}}',

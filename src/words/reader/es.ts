@@ -105,6 +105,28 @@ export const es: ReaderMessages = {
       'ese sitio.',
     stays: 'El archivo se lee en este navegador y no se envía a ninguna parte.',
   },
+  own: {
+    here: 'Leído en este equipo, desde el archivo {name}. El archivo no se envía a ninguna parte.',
+    notHere: 'Este documento no se abre en su propio equipo; sus páginas vienen del servicio.',
+    otherVersion:
+      'El archivo elegido no es la versión actual de este documento; sus páginas vienen del servicio.',
+    notAmong:
+      'El archivo {name} no está entre estos: se envió a otra persona o contiene una versión anterior.',
+    wrong: {
+      ANOTHER_VERSION:
+        'El archivo elegido no es la versión actual de este documento; sus páginas vienen del servicio.',
+      DAMAGED: 'El archivo elegido fue alterado o cortado; las páginas vienen del servicio.',
+      BAD_LICENCE:
+        'El permiso para este equipo no pudo usarse; las páginas vienen del servicio. Abra el archivo de nuevo.',
+      PDF_DAMAGED:
+        'El archivo elegido no puede mostrarse en este equipo; las páginas vienen del servicio.',
+      PDF_LOCKED:
+        'El archivo elegido no puede mostrarse en este equipo; las páginas vienen del servicio.',
+      PDF_TOO_DEMANDING:
+        'El archivo elegido no puede mostrarse en este equipo; las páginas vienen del servicio.',
+      FAILED: 'El archivo elegido no pudo abrirse en este equipo; las páginas vienen del servicio.',
+    },
+  },
   shared: {
     heading:
       '{sender}, de {organisation}, le ha enviado {count, plural, one {# documento} other {# documentos}}',

@@ -108,6 +108,30 @@ export const fr: ReaderMessages = {
       'connaissez ce site.',
     stays: 'Le fichier est lu dans ce navigateur et n’est envoyé nulle part.',
   },
+  own: {
+    here: 'Lu sur cet appareil, depuis le fichier {name}. Le fichier n’est envoyé nulle part.',
+    notHere:
+      'Ce document ne s’ouvre pas sur votre propre appareil ; ses pages viennent du service.',
+    otherVersion:
+      'Le fichier choisi n’est pas la version actuelle de ce document ; ses pages viennent du service.',
+    notAmong:
+      'Le fichier {name} n’en fait pas partie : il a été envoyé à quelqu’un d’autre ou contient une version antérieure.',
+    wrong: {
+      ANOTHER_VERSION:
+        'Le fichier choisi n’est pas la version actuelle de ce document ; ses pages viennent du service.',
+      DAMAGED: 'Le fichier choisi a été modifié ou coupé ; les pages viennent du service.',
+      BAD_LICENCE:
+        'L’autorisation pour cet appareil n’a pas pu servir ; les pages viennent du service. Ouvrez de nouveau le fichier.',
+      PDF_DAMAGED:
+        'Le fichier choisi ne peut être affiché sur cet appareil ; les pages viennent du service.',
+      PDF_LOCKED:
+        'Le fichier choisi ne peut être affiché sur cet appareil ; les pages viennent du service.',
+      PDF_TOO_DEMANDING:
+        'Le fichier choisi ne peut être affiché sur cet appareil ; les pages viennent du service.',
+      FAILED:
+        'Le fichier choisi n’a pas pu être ouvert sur cet appareil ; les pages viennent du service.',
+    },
+  },
   shared: {
     heading:
       '{sender}, {organisation}, vous a envoyé {count, plural, one {# document} other {# documents}}',

@@ -17,6 +17,7 @@ export async function sentTo(db: Reading, address: string, most: number) {
       title: documents.title,
       reference: documents.reference,
       pages: versions.pages,
+      version: versions.id,
       sender: staff.name,
       sentAt: dispatches.sentAt,
     })

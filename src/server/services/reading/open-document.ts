@@ -342,6 +342,7 @@ export async function openDocument(
     pages: found.version.pages,
     file: { kind: found.version.mediaType, name: found.version.fileName },
     document: found.document.id,
+    version: found.version.id,
     kept: actor.kept,
     openedAt: licence.openedAt,
     ...(await openState(

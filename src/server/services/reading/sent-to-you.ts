@@ -51,6 +51,7 @@ export async function sentToYou(deps: Deps, actor: ReaderActor): Promise<SentToY
       title: row.title,
       reference: row.reference,
       pages: row.pages,
+      version: row.version,
       state: stateOf(decision),
       sender: row.sender,
       sentAt: row.sentAt,

@@ -104,6 +104,7 @@ export async function sharedWith(
     title: document.title,
     reference: document.reference,
     pages: version.pages,
+    version: version.id,
     state: stateOf(decision),
   }));
   return {

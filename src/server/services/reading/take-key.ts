@@ -47,7 +47,8 @@ export async function takeKey(
   const given = await deps.db.write((tx) => giveIn(deps, tx, actor, opened, input));
   if (given.outcome === 'refused') return recordWithheld(deps, actor, opened, 'read', given);
   const publicKey = base64urlnopad.encode(deps.recorder.signer.publicKey);
-  return { ...given, glyphs, issuer: { name: deps.publicUrl, publicKey } };
+  const issuer = { name: deps.publicUrl, publicKey };
+  return { ...given, glyphs, issuer, now: deps.clock.now() };
 }
 
 /** Decides, gives and writes it down in one transaction. */

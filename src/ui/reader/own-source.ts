@@ -1,0 +1,67 @@
+import type { LicenceId } from '@/core/base/ids';
+import type { KeyTaken } from '@/contracts/own-machine';
+import { RefusedError } from '@/ui/pages/refused';
+import type { PageSource } from '@/ui/pages/page-source';
+import { boxKeyPair } from '@/ui/reader/device-key';
+import { openSource } from '@/ui/reader/open-source';
+import { OwnFailure, startOwnWorker, type OwnWorker } from '@/ui/reader/own-worker';
+import type { PickedFile } from '@/ui/reader/picked-file';
+import { readerFetch } from '@/ui/reader/reader-call';
+
+/** A file that is read on this machine. */
+export type OwnReading = {
+  readonly source: PageSource;
+  readonly pages: number;
+  readonly end: () => void;
+};
+
+/** What is over has to be asked for anew. */
+async function inTime<R>(asked: Promise<R>): Promise<R> {
+  try {
+    return await asked;
+  } catch (error) {
+    if (error instanceof OwnFailure && error.code === 'LICENCE_OVER')
+      throw new RefusedError('open-again', null);
+    throw error;
+  }
+}
+
+function pagesOf({ ask }: OwnWorker, licence: LicenceId): PageSource {
+  const { noteCopied, noteReading } = openSource(licence);
+  return {
+    picture: async (wanted, signal) => {
+      const { blob, points } = await inTime(ask({ kind: 'picture', wanted }));
+      signal.throwIfAborted();
+      return { url: URL.createObjectURL(blob), points };
+    },
+    text: (page) => inTime(ask({ kind: 'text', page })),
+    outline: () => inTime(ask({ kind: 'outline' })),
+    find: (words, from) => inTime(ask({ kind: 'find', words, from })),
+    noteCopied,
+    noteReading,
+  };
+}
+
+/**
+ * Takes the key for a picked file and opens it here: its pages are decrypted, drawn and marked in a
+ * worker of this browser.
+ *
+ * @throws RefusedError, CallError, OwnFailure
+ */
+export async function openHere(
+  licence: LicenceId,
+  { file, version }: PickedFile,
+): Promise<OwnReading> {
+  const { boxKey, privateKey } = await boxKeyPair();
+  const path = `/api/v1/reader/licences/${licence}/key`;
+  const answer = await readerFetch('POST', path, { version, boxKey }, null);
+  const taken = (await answer.json()) as KeyTaken;
+  const worker = startOwnWorker();
+  try {
+    const { pages } = await worker.ask({ kind: 'open', file, taken, privateKey });
+    return { source: pagesOf(worker, licence), pages, end: worker.end };
+  } catch (error) {
+    worker.end();
+    throw error;
+  }
+}

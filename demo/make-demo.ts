@@ -271,6 +271,9 @@ for (const dispatch of [...officeDispatches, ...dispatches]) {
         prints: dispatch.prints,
         from: dispatch.from === null ? null : today + dispatch.from * DAY + 6 * HOUR,
         until: dispatch.until === null ? null : today + dispatch.until * DAY + 16 * HOUR,
+        ...(dispatch.offlineHours === undefined
+          ? {}
+          : { conditions: { offline: dispatch.offlineHours * HOUR } }),
       },
       subject: dispatch.subject,
       note: dispatch.note,

@@ -89,6 +89,8 @@ export type DemoDispatch = {
   readonly note: string;
   /** Absent: a link. */
   readonly form?: 'file' | 'both';
+  /** Hours that it stays readable on their own machine without asking; absent: it does not open there. */
+  readonly offlineHours?: number;
   readonly papers: readonly string[];
   readonly to: readonly Person[];
   readonly rights: readonly Right[];
@@ -149,6 +151,8 @@ export const dispatches: readonly DemoDispatch[] = [
     prints: null,
     from: null,
     until: 2,
+    form: 'both',
+    offlineHours: 24,
   },
   {
     key: 'harbour',

@@ -17,14 +17,14 @@ test('what is withheld is held by the server, a file by cryptography, the deterr
     { ...READS, conditions: { captureDeterrent: true, countries: ['NO'] } },
     { carriesFile: true },
   );
-  expect(found.copy).toEqual({ held: 'copy', given: false, by: 'server' });
+  expect(found.copy).toMatchObject({ held: 'copy', given: false, by: 'server' });
   expect(found.file?.by).toBe('cryptography');
   expect(found.capture?.by).toBe('reader');
   expect(found.place?.by).toBe('server');
 });
 
 test('copying is held by the reader alone where text comes for a screen reader', () => {
-  expect(by(READS, { readingAids: true }).copy).toEqual({
+  expect(by(READS, { readingAids: true }).copy).toMatchObject({
     held: 'copy',
     given: false,
     by: 'reader',
@@ -40,6 +40,21 @@ test('what was copied, printed or kept is held by nothing, whatever else is true
       const found = by({ ...READS, rights: ['read', ...some] }, { carriesFile });
       for (const right of ['copy', 'print', 'keep'] as const)
         expect(found[right]?.by).toBe(some.includes(right) ? 'nothing' : 'server');
+    }),
+  );
+});
+
+test('on the person’s own machine only the reader holds what the key could get around', () => {
+  fc.assert(
+    fc.property(fc.subarray([...OFFERED_RIGHTS]), fc.nat(), (some, offline) => {
+      const rights: Terms = { ...READS, rights: ['read', ...some] };
+      const found = by({ ...rights, conditions: { offline, countries: ['NO'] } });
+      for (const held of ['end', 'watermark', 'place'] as const)
+        expect(found[held]?.by).toBe('reader');
+      for (const right of ['copy', 'print', 'keep'] as const)
+        expect(found[right]?.by).toBe(some.includes(right) ? 'nothing' : 'reader');
+      for (const right of ['comment', 'revise', 'pass-on'] as const)
+        expect(found[right]?.by).toBe('server');
     }),
   );
 });

@@ -25,6 +25,8 @@ export type AssuranceLine = {
   /** Whether the right is given: then what is held is what was made of it. */
   readonly given: boolean;
   readonly by: Assurance;
+  /** It is left to the reader because the key comes to the person’s own machine. */
+  readonly onOwnMachine: boolean;
 };
 
 const RIGHTS_HELD: readonly (Right & Held)[] = [
@@ -39,10 +41,21 @@ const RIGHTS_HELD: readonly (Right & Held)[] = [
 /** Remarks and changed files are kept here, and what is passed on is decided here at every open. */
 const KEPT_HERE: ReadonlySet<Right> = new Set(['comment', 'revise', 'pass-on']);
 
+/** What only the page that a person reads on holds, once they have the key on their own machine. */
+const HELD_THERE: ReadonlySet<Held> = new Set([
+  'end',
+  'copy',
+  'print',
+  'keep',
+  'watermark',
+  'place',
+]);
+
 /**
- * What holds each right and condition where pages are drawn by the server, which is how links and
- * protected files are read. Never more than is true: what somebody was given in the clear is held
- * by nothing.
+ * What holds each right and condition. Where pages are drawn by the server alone, the server does;
+ * where a document opens on the person's own machine as well, whoever opened it there has held the
+ * key, and most is left to the reader. Never more than is true: what somebody was given in the clear
+ * is held by nothing.
  *
  * @param carriesFile whether an encrypted file travels as well
  */
@@ -60,10 +73,15 @@ export function assurances(
   },
 ): AssuranceLine[] {
   const has = new Set(rights);
-  const withheld = (held: Held, by: Assurance): AssuranceLine => ({ held, given: false, by });
+  const isThere = conditions?.offline != null;
+  const withheld = (held: Held, by: Assurance): AssuranceLine => {
+    const onOwnMachine = isThere && by === 'server' && HELD_THERE.has(held);
+    return { held, given: false, by: onOwnMachine ? 'reader' : by, onOwnMachine };
+  };
   const given = (right: Right & Held): AssuranceLine => ({
     held: right,
     given: true,
+    onOwnMachine: false,
     // What was copied, printed or kept is out.
     by: KEPT_HERE.has(right) ? 'server' : 'nothing',
   });

@@ -2,6 +2,8 @@
 
 import { bareDomain } from '@/core/policy/address';
 import { assurances } from '@/core/policy/assurance';
+import { spanText } from '@/core/policy/condition-lines';
+import type { Terms } from '@/core/policy/rights';
 import { carriesFile } from '@/core/policy/delivery';
 import type { Composed } from '@/ui/compose/use-composed';
 import type { GridRow } from '@/ui/recipients/grid-view';
@@ -14,9 +16,21 @@ type Props = {
   readonly active: GridRow | null;
 };
 
+/** How soon everybody could be shut out, from the time that is given offline. */
+function PulledBack({ all }: { readonly all: readonly Terms[] }) {
+  const longest = Math.max(0, ...all.map(({ conditions }) => conditions?.offline ?? 0));
+  if (longest === 0) return null;
+  return (
+    <Note>
+      If you had to pull this back, everybody would be shut out within {spanText(longest)}: so long
+      it may be read on their own machines without asking again.
+    </Note>
+  );
+}
+
 /** What holds it, and what stays although it is taken back. */
 export function WhatHolds({ composed: { rows, way, common, watermark }, active }: Props) {
-  const terms = active?.terms ?? common;
+  const terms: Terms = active?.terms ?? common;
   const has = (kind: GridRow['row']['kind']) => rows.some(({ row }) => row.kind === kind);
   const domains = rows.filter(({ row }) => row.kind === 'domain');
   const isLinkAlone = has('link') && rows.length === 1;
@@ -27,7 +41,10 @@ export function WhatHolds({ composed: { rows, way, common, watermark }, active }
         {isLinkAlone ? 'Anyone with the link' : 'Each proves their email address with a code, then'}{' '}
         reads marked pictures of the pages, held by the server. Every page is checked again when it
         is shown.
+        {terms.conditions?.offline != null &&
+          ' The protected file opens on their own machine as well, where the key comes to them.'}
       </p>
+      <PulledBack all={rows.length === 0 ? [terms] : rows.map((row) => row.terms)} />
       <table className="assurances">
         <tbody>
           {assurances(terms, {

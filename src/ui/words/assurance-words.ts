@@ -58,13 +58,24 @@ const WORDS: Record<Held, Told> = {
 
 const READ_ALOUD = 'text comes for their screen reader, where the owner switched that on';
 
+/** Where the key comes to their own machine, a determined person can keep it from the first open on. */
+const ON_OWN_MACHINE: Partial<Record<Held, string>> = {
+  end: 'asked anew when their permission runs out; who opened it there could have kept the key',
+  copy: 'not offered on their machine, where a determined person gets around it',
+  print: 'not offered on their machine, where a determined person gets around it',
+  keep: 'not offered on their machine, where a determined person gets around it',
+  watermark: 'drawn on their machine over every page that is shown',
+  place: 'judged when they ask, by the IP address, which can be disguised',
+};
+
 /** `Copy text: by the server, no text is sent`, in its parts. */
-export function assuranceText({ held, given, by }: AssuranceLine): {
+export function assuranceText({ held, given, by, onOwnMachine }: AssuranceLine): {
   readonly name: string;
   readonly by: string;
   readonly how: string;
 } {
   const { name, ...how } = WORDS[held];
-  const withheld = held === 'copy' && by === 'reader' ? READ_ALOUD : how.withheld;
+  const aids = held === 'copy' && by === 'reader' ? READ_ALOUD : how.withheld;
+  const withheld = onOwnMachine ? (ON_OWN_MACHINE[held] ?? aids) : aids;
   return { name, by: assuranceWords[by], how: given ? how.given : withheld };
 }

@@ -25,7 +25,7 @@ import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
 import { openDocument } from '@/server/services/reading/open-document';
-import { renderPage } from '@/server/services/reading/read-pages';
+import { noteReading, renderPage } from '@/server/services/reading/read-pages';
 import { takeKey } from '@/server/services/reading/take-key';
 import {
   dispatch,
@@ -149,6 +149,19 @@ describe('a protected file on the person’s own machine', () => {
     expect(Buffer.compare(data, Buffer.from(picture.rgba))).toBe(0);
     const given = (await entriesOf(sent)).filter(({ action }) => action === 'key.given');
     expect(given).toMatchObject([{ outcome: 'granted', licence, details: { offlineUntil: null } }]);
+  });
+
+  test('tells which pages it showed, which nobody else knows', async () => {
+    const sent = await send({ conditions: { offline: 0 } });
+    const licence = await open(sent);
+    const tell = (page: number) =>
+      noteReading(product.deps, sent.reader, { licence, pages: [{ page, shown: 900 }] });
+    await tell(1);
+    expect((await entriesOf(sent)).some(({ action }) => action === 'page.shown')).toBe(false);
+    await take(sent, licence);
+    for (const page of [2, 2, 3]) await tell(page);
+    const shown = (await entriesOf(sent)).filter(({ action }) => action === 'page.shown');
+    expect(shown.map(({ details }) => details)).toEqual([{ page: 2, told: true }]);
   });
 
   test('is marked alike in scripts whose fonts are not there', async () => {

@@ -303,7 +303,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Entries', number(entries).toLocaleString('en-GB')),
   ],
   'document.opened': ({ via }, words) => fact('By the link of', named(via, words)),
-  'page.shown': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
+  'page.shown': ({ page, told }) => [
+    ...fact('Page', page === undefined ? '' : String(number(page))),
+    ...fact('Known from', told === true ? 'the reader on their own machine' : ''),
+  ],
   'text.sent': ({ page, aids }) => [
     ...fact('Page', page === undefined ? '' : String(number(page))),
     ...fact('For', aids === true ? 'a screen reader' : ''),

@@ -219,7 +219,8 @@ export type Details = {
   'backup.made': { readonly entries: number; readonly contents: number; readonly bytes: number };
   'service.restored': { readonly madeAt: number; readonly entries: number; readonly list: boolean };
   'document.opened': ByLink & { readonly rights?: readonly string[]; readonly via?: DispatchId };
-  'page.shown': { readonly page: number };
+  /** `told`: it was shown on the person's own machine, whose reader told it. */
+  'page.shown': { readonly page: number; readonly told?: true };
   /** `aids`: to somebody who may not copy, for a screen reader. */
   'text.sent': { readonly page: number; readonly aids?: true };
   /** `found`: how many places in the pages that were looked through; the words are a personal field. */

@@ -3,6 +3,7 @@ import type { FindInput, PageInput, ReadingInput } from '@/contracts/reader';
 import type { LicenceId } from '@/core/base/ids';
 import type { RenderResults } from '@/server/rendering/render-task';
 import { sizeAsked, type OutlineEntry, type TextRun } from '@/core/pages/page-source';
+import type { Transaction } from '@/server/db/database';
 import { noteShownFor, noteShownPage } from '@/server/repositories/reading/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { readsWithAids } from '@/server/services/policy/reading-aids';
@@ -213,7 +214,8 @@ export async function readOutline(
 
 /**
  * Notes how long pages were in view, as the reader's browser tells it: of pages only that were sent
- * in this open, and never longer than it has lasted.
+ * in this open, or that a device which was given the key can have shown, and never longer than it
+ * has lasted.
  *
  * @throws ServiceError `TOO_MANY`
  */
@@ -222,10 +224,34 @@ export async function noteReading(
   actor: ReaderActor,
   input: ReadingInput,
 ): Promise<Record<string, never>> {
-  const { licence } = await needLicence(deps, actor, input.licence);
+  const opened = await needLicence(deps, actor, input.licence);
+  const { licence } = opened;
   const wait = await deps.limits.readings(licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   const lasted = Math.max(0, Math.min(deps.clock.now(), licence.expiresAt) - licence.openedAt);
-  await deps.db.writeAside((tx) => noteShownFor(tx, licence.id, input.pages, lasted));
+  await deps.db.writeAside(async (tx) => {
+    if (licence.keyGivenAt !== null) await noteTold(deps, tx, actor, opened, input.pages);
+    await noteShownFor(tx, licence.id, input.pages, lasted);
+  });
   return {};
+}
+
+/** Pages that were shown on the person's own machine: nothing but its reader can tell of them. */
+export async function noteTold(
+  deps: Deps,
+  tx: Transaction,
+  actor: ReaderActor,
+  opened: Opened,
+  pages: ReadingInput['pages'],
+  at = deps.clock.now(),
+): Promise<void> {
+  for (const { page } of pages)
+    if (page <= opened.version.pages && (await noteShownPage(tx, opened.licence.id, page)))
+      await record(deps, tx, {
+        action: 'page.shown',
+        outcome: 'granted',
+        ...aboutOpen(opened, actor, deps),
+        occurredAt: at,
+        details: { page, told: true },
+      });
 }

@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { isId, type VersionId } from '@/core/base/ids';
+import { isId, type LicenceId, type VersionId } from '@/core/base/ids';
+import { DAY } from '@/core/base/time';
+import type { RefusalReason } from '@/core/policy/decide';
 import type { CarriedRun } from '@/core/watermark/carried-glyphs';
 import type { WantedPage } from '@/core/own-machine/own-document';
 import {
+  licenceId,
   licenceInput,
   publicKey,
   type FoundPage,
@@ -38,6 +41,43 @@ export type KeyTaken = {
   readonly now: number;
 };
 
+/** An open that was made without a connection, as the device wrote it down. */
+const offlineOpen = z.object({
+  licence: licenceId,
+  /** Opens of a licence without a connection count from 1: one that is missing is seen. */
+  number: z.number().int().min(1).max(1_000_000),
+  /** By the service's clock, as far as the device could tell. */
+  openedAt: z.number().int().min(0),
+  /** Pages, and for how long each was in view, in ms: pairs, since a request of a reader is short. */
+  pages: z
+    .array(
+      z.tuple([
+        z.number().int().min(1).max(20_000),
+        z
+          .number()
+          .int()
+          .min(0)
+          .max(90 * DAY),
+      ]),
+    )
+    .max(1_000),
+});
+export type OfflineOpen = z.infer<typeof offlineOpen>;
+
+/** What a device tells when it has a connection again. */
+export const handInInput = z.object({
+  opens: z.array(offlineOpen).max(20),
+  /** The licences it still has. */
+  kept: z.array(licenceId).max(200),
+  /** Licences that it forgot because it was told to. */
+  forgotten: z.array(licenceId).max(200),
+});
+export type HandInInput = z.infer<typeof handInInput>;
+/** `over`: licences that end now, whatever they say, and why. */
+export type HandedIn = {
+  readonly over: readonly { readonly licence: LicenceId; readonly reason: RefusalReason }[];
+};
+
 /** What the worker that reads a document on this machine is asked. */
 export type OwnAsked =
   | {
@@ -46,6 +86,8 @@ export type OwnAsked =
       readonly taken: KeyTaken;
       /** Cannot be taken out of the browser. */
       readonly privateKey: CryptoKey;
+      /** The time by the service's clock, in ms since the epoch: from here on it goes on by itself. */
+      readonly now: number;
     }
   | { readonly kind: 'picture'; readonly wanted: WantedPage }
   | { readonly kind: 'text'; readonly page: number }

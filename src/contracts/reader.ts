@@ -34,7 +34,7 @@ export const visitInput = z.object({ token: linkToken, publicKey });
 export type VisitInput = z.infer<typeof visitInput>;
 export type EnterCodeInput = z.infer<typeof enterCodeInput>;
 
-const licenceId = z.custom<LicenceId>(
+export const licenceId = z.custom<LicenceId>(
   (value) => typeof value === 'string' && /^lic_[0-9a-z]{20}$/.test(value),
   'no such open',
 );

@@ -34,15 +34,18 @@ async function open({
   file,
   taken,
   privateKey,
+  now: begins,
 }: OwnAsked & { readonly kind: 'open' }): Promise<OwnAnswers['open']> {
-  // The service's clock goes on from the moment it said the time: this machine's may be wrong, or set.
-  const began = performance.now();
-  const now = (): number => taken.now + (performance.now() - began);
+  // The service's clock goes on from here: this machine's own may be wrong, or set back meanwhile; the
+  // other one stands still while the machine sleeps.
+  const [began, beganAt] = [performance.now(), Date.now()];
+  const now = (): number =>
+    begins + Math.max(performance.now() - began, Date.now() - beganAt);
   const { statement, box, issuer, glyphs } = taken;
   const [pdfium, cipher, licence] = await Promise.all([
     pdfiumHere(),
     sodiumChunkCipher(),
-    readOwnLicence(statement, base64urlnopad.decode(issuer.publicKey), issuer.name, taken.now),
+    readOwnLicence(statement, base64urlnopad.decode(issuer.publicKey), issuer.name, begins),
   ]);
   document = await openOwnDocument(
     {

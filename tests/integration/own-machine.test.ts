@@ -16,7 +16,7 @@ import { createScriptFonts } from '@/server/rendering/script-fonts';
 import { carriedScripts, glyphsToCarry } from '@/core/watermark/carried-glyphs';
 import { createMarker } from '@/core/watermark/marker';
 import type { DispatchInput } from '@/contracts/dispatch';
-import type { KeyTaken } from '@/contracts/own-machine';
+import type { HandInInput, KeyTaken } from '@/contracts/own-machine';
 import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
@@ -24,6 +24,8 @@ import type { ReaderActor } from '@/server/services/base/deps';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { findLicence } from '@/server/repositories/reading/reader-repository';
+import { handIn } from '@/server/services/reading/hand-in';
 import { openDocument } from '@/server/services/reading/open-document';
 import { noteReading, renderPage } from '@/server/services/reading/read-pages';
 import { takeKey } from '@/server/services/reading/take-key';
@@ -299,5 +301,80 @@ describe('the key', () => {
     await expect(
       openHere(taken, swapped).then((own) => own.picture({ page: 1, width: 300 })),
     ).rejects.toMatchObject({ code: 'DAMAGED' });
+  });
+});
+
+describe('what was read without a connection', () => {
+  const tell = (sent: Sent, told: Partial<HandInInput>, reader = sent.reader) =>
+    handIn(product.deps, reader, { opens: [], kept: [], forgotten: [], ...told });
+  const opensOf = async (sent: Sent) =>
+    (await entriesOf(sent)).filter(({ action }) => action === 'document.opened-offline');
+
+  test('is written down once, with when it was and when it was told, and what is missing', async () => {
+    const sent = await send({ conditions: { offline: 5 * HOUR } });
+    const licence = await open(sent);
+    await take(sent, licence);
+    const began = product.clock.now();
+    product.clock.set(began + 4 * HOUR);
+    const first = {
+      licence,
+      number: 1,
+      openedAt: began + HOUR,
+      pages: [[2, 700]] as [number, number][],
+    };
+    await Promise.all([tell(sent, { opens: [first] }), tell(sent, { opens: [first, first] })]);
+    await tell(sent, { opens: [{ ...first, number: 4, openedAt: began + 2 * HOUR }] });
+    // In the future, and before the key was there: neither can be.
+    await tell(sent, { opens: [{ ...first, number: 5, openedAt: began + 50 * HOUR }] });
+    await tell(sent, { opens: [{ ...first, number: 6, openedAt: 0 }] });
+    const written = (await opensOf(sent)).toReversed();
+    expect(written.map(({ details }) => details)).toEqual([
+      { number: 1, pages: 1 },
+      { number: 4, pages: 1, missing: 2 },
+      { number: 5, pages: 1 },
+      { number: 6, pages: 1 },
+    ]);
+    expect(written.map(({ occurredAt }) => Date.parse(occurredAt) - began)).toEqual([
+      HOUR,
+      2 * HOUR,
+      4 * HOUR,
+      0,
+    ]);
+    expect(written.every(({ receivedAt }) => Date.parse(receivedAt) === began + 4 * HOUR)).toBe(
+      true,
+    );
+    product.clock.set(began);
+  });
+
+  test('is not taken for what somebody else opened, or where no key was given', async () => {
+    const [sent, other] = [
+      await send({ conditions: { offline: HOUR } }),
+      await send({ conditions: { offline: HOUR } }),
+    ];
+    const licence = await open(sent);
+    const opens = [{ licence, number: 1, openedAt: 0, pages: [] }];
+    await tell(sent, { opens });
+    await take(sent, licence);
+    await tell(other, { opens });
+    expect(await opensOf(sent)).toEqual([]);
+    expect(await tell(other, { kept: [licence] })).toEqual({
+      over: [{ licence, reason: 'not-addressed' }],
+    });
+  });
+
+  test('ends with what ended meanwhile, once the device is there again', async () => {
+    const sent = await send({ conditions: { offline: 5 * HOUR } });
+    const licence = await open(sent);
+    await take(sent, licence);
+    expect(await tell(sent, { kept: [licence] })).toEqual({ over: [] });
+    await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
+    expect(await tell(sent, { kept: [licence] })).toEqual({
+      over: [{ licence, reason: 'revoked' }],
+    });
+    const until = async () =>
+      (await findLicence(product.deps.db.read, licence))?.licence.offlineUntil;
+    expect(await until()).not.toBeNull();
+    await tell(sent, { forgotten: [licence] });
+    expect(await until()).toBeNull();
   });
 });

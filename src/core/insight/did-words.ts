@@ -46,6 +46,7 @@ const done: Record<Action, string> = {
   'ceiling.changed': 'changed a ceiling',
   'document.opened': 'opened',
   'document.checked': 'opened as a check',
+  'document.opened-offline': 'read without a connection',
   'page.shown': 'was shown a page',
   'text.sent': 'was sent the text of a page',
   'text.copied': 'copied text',

@@ -303,6 +303,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Entries', number(entries).toLocaleString('en-GB')),
   ],
   'document.opened': ({ via }, words) => fact('By the link of', named(via, words)),
+  'document.opened-offline': ({ pages, missing }) => [
+    ...fact('Pages', String(number(pages))),
+    ...fact('Never handed in before it', missing === undefined ? '' : String(number(missing))),
+  ],
   'page.shown': ({ page, told }) => [
     ...fact('Page', page === undefined ? '' : String(number(page))),
     ...fact('Known from', told === true ? 'the reader on their own machine' : ''),

@@ -17,6 +17,7 @@ const kinds: Record<Action, Exclude<Kind, 'refused'>> = {
   'document.opened': 'opened',
   // Staff who look whether a document is right are not among those who opened it.
   'document.checked': 'staff',
+  'document.opened-offline': 'read',
   'page.shown': 'read',
   'text.sent': 'read',
   'text.copied': 'taken',

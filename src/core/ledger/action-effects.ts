@@ -71,6 +71,7 @@ const EFFECTS: Readonly<Record<Action, Effect>> = {
   'backup.made': NOTHING,
   'service.restored': NOTHING,
   'document.opened': NOTHING,
+  'document.opened-offline': NOTHING,
   'document.checked': NOTHING,
   'page.shown': NOTHING,
   'text.sent': NOTHING,

@@ -219,6 +219,12 @@ export type Details = {
   'backup.made': { readonly entries: number; readonly contents: number; readonly bytes: number };
   'service.restored': { readonly madeAt: number; readonly entries: number; readonly list: boolean };
   'document.opened': ByLink & { readonly rights?: readonly string[]; readonly via?: DispatchId };
+  /** `pages`: how many were shown; `missing`: so many before it were never handed in. */
+  'document.opened-offline': {
+    readonly number: number;
+    readonly pages: number;
+    readonly missing?: number;
+  };
   /** `told`: it was shown on the person's own machine, whose reader told it. */
   'page.shown': { readonly page: number; readonly told?: true };
   /** `aids`: to somebody who may not copy, for a screen reader. */

@@ -72,6 +72,7 @@ export const ACTIONS = [
   'backup.made',
   'service.restored',
   'document.opened',
+  'document.opened-offline',
   'document.checked',
   'page.shown',
   'text.sent',

@@ -1,4 +1,4 @@
-import { forgetDeviceKey } from '@/ui/reader/device-key';
+import { forgetReader } from '@/ui/own-machine/reader-store';
 import { forgetAddress } from '@/ui/reader/last-address';
 import { readerCall } from '@/ui/reader/reader-call';
 import { forgetViews } from '@/ui/pages/use-page-view';
@@ -8,6 +8,6 @@ export async function leave(): Promise<void> {
   await readerCall('POST', '/api/v1/reader/leave', {}).catch(() => undefined);
   forgetViews();
   forgetAddress();
-  await forgetDeviceKey().catch(() => undefined);
+  await forgetReader().catch(() => undefined);
   window.location.reload();
 }

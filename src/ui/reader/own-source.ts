@@ -2,9 +2,9 @@ import type { LicenceId } from '@/core/base/ids';
 import type { KeyTaken } from '@/contracts/own-machine';
 import { RefusedError } from '@/ui/pages/refused';
 import type { PageSource } from '@/ui/pages/page-source';
-import { boxKeyPair } from '@/ui/reader/device-key';
+import { boxKeyPair } from '@/ui/own-machine/box-key';
 import { openSource } from '@/ui/reader/open-source';
-import { OwnFailure, startOwnWorker, type OwnWorker } from '@/ui/reader/own-worker';
+import { OwnFailure, startOwnWorker, type OwnWorker } from '@/ui/own-machine/own-worker';
 import type { PickedFile } from '@/ui/reader/picked-file';
 import { readerFetch } from '@/ui/reader/reader-call';
 
@@ -58,7 +58,13 @@ export async function openHere(
   const taken = (await answer.json()) as KeyTaken;
   const worker = startOwnWorker();
   try {
-    const { pages } = await worker.ask({ kind: 'open', file, taken, privateKey });
+    const { pages } = await worker.ask({
+      kind: 'open',
+      file,
+      taken,
+      privateKey,
+      now: taken.now,
+    });
     return { source: pagesOf(worker, licence), pages, end: worker.end };
   } catch (error) {
     worker.end();

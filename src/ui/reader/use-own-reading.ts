@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { OpenResult } from '@/contracts/reader';
 import { CallError, sentenceOf } from '@/ui/http/call';
 import type { OwnReading } from '@/ui/reader/own-source';
-import { OwnFailure } from '@/ui/reader/own-worker';
+import { OwnFailure } from '@/ui/own-machine/own-worker';
 import type { PickedFile } from '@/ui/reader/picked-file';
 import { useWords } from '@/ui/words/use-words';
 import { en } from '@/words/reader/en';

@@ -558,6 +558,7 @@ CREATE TABLE `licences` (
 	`expires_at` integer NOT NULL,
 	`key_given_at` integer,
 	`offline_until` integer,
+	`offline_opens` integer DEFAULT 0 NOT NULL,
 	`seal` blob,
 	FOREIGN KEY (`grant_id`) REFERENCES `grants`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,

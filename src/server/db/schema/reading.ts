@@ -142,6 +142,8 @@ export const licences = sqliteTable(
     keyGivenAt: integer(),
     /** Until when the device may read without asking again; null: it asks at every open. */
     offlineUntil: integer(),
+    /** How many opens without a connection were handed in. */
+    offlineOpens: integer().notNull().default(0),
     seal: seal(),
   },
   (table) => [

@@ -238,11 +238,20 @@ export async function insertLicence(
   await tx.insert(licences).values(row);
 }
 
-/** Notes that the content key was given to the device of an open. */
-export async function noteKeyGiven(
+/** How many opens without a connection were handed in for a licence; `null`: there is none. */
+export async function offlineOpensOf(tx: Transaction, id: LicenceId): Promise<number | null> {
+  const [row] = await tx
+    .select({ opens: licences.offlineOpens })
+    .from(licences)
+    .where(eq(licences.id, id));
+  return row?.opens ?? null;
+}
+
+/** Notes what became of the content key on the device of an open. */
+export async function noteOnDevice(
   tx: Transaction,
   licence: LicenceId,
-  given: Pick<LicenceRow, 'keyGivenAt' | 'offlineUntil' | 'statement'>,
+  given: Partial<Pick<LicenceRow, 'keyGivenAt' | 'offlineUntil' | 'offlineOpens' | 'statement'>>,
 ): Promise<void> {
   await tx.update(licences).set(given).where(eq(licences.id, licence));
 }

@@ -261,6 +261,7 @@ async function issue(
     expiresAt,
     keyGivenAt: null,
     offlineUntil: null,
+    offlineOpens: 0,
   };
   await insertLicence(tx, licence);
   const details: Details['document.opened'] = { rights, ...aboutWay(way, sent.dispatch.id) };

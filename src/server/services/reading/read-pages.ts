@@ -251,7 +251,9 @@ export async function noteTold(
         action: 'page.shown',
         outcome: 'granted',
         ...aboutOpen(opened, actor, deps),
+        device: opened.licence.deviceId,
         occurredAt: at,
+        receivedAt: deps.clock.now(),
         details: { page, told: true },
       });
 }

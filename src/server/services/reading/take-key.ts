@@ -4,7 +4,7 @@ import { boxKey, boxThumbprint } from '@/core/licence/key-box';
 import { RIGHTS } from '@/core/policy/rights';
 import type { KeyTaken, TakeKeyInput } from '@/contracts/own-machine';
 import type { Transaction } from '@/server/db/database';
-import { noteKeyGiven } from '@/server/repositories/reading/reader-repository';
+import { noteOnDevice } from '@/server/repositories/reading/reader-repository';
 import { readsWithAids } from '@/server/services/policy/reading-aids';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError, tooMany } from '@/server/services/base/errors';
@@ -91,7 +91,7 @@ async function giveIn(
     version.id,
   );
   const box = await boxKey(fileKey, input.boxKey, licence.id);
-  await noteKeyGiven(tx, licence.id, { keyGivenAt: now, offlineUntil, statement });
+  await noteOnDevice(tx, licence.id, { keyGivenAt: now, offlineUntil, statement });
   await record(deps, tx, {
     action: 'key.given',
     outcome: 'granted',

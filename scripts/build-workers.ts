@@ -1,4 +1,5 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
 import path from 'node:path';
 import { build, context, type BuildOptions } from 'esbuild';
 
@@ -41,19 +42,30 @@ const WORKERS: BuildOptions = {
   ],
 };
 
-/**
- * What runs in the browser apart from its pages: served as it is, under an address that stays the
- * same, with the WebAssembly it needs beside it.
- */
-const BROWSER_WORKERS: BuildOptions = {
-  outdir: 'public/workers',
+const IN_BROWSER: BuildOptions = {
   bundle: true,
   minify: true,
   platform: 'browser',
   format: 'esm',
   target: 'es2023',
   logLevel: 'warning',
-  entryPoints: { 'own-machine': 'src/workers/own-machine-worker.ts' },
+  write: false,
+};
+/**
+ * What runs in the browser apart from the framework's pages, served as it is: the worker that reads
+ * files there, with the WebAssembly it needs beside it, and the reader without a connection.
+ */
+const OWN_MACHINE: BuildOptions = {
+  ...IN_BROWSER,
+  outdir: 'public',
+  entryPoints: {
+    'workers/own-machine': 'src/workers/own-machine-worker.ts',
+    'offline/main': 'src/ui/offline/main.tsx',
+  },
+  jsx: 'automatic',
+  define: { 'process.env.NODE_ENV': '"production"' },
+  loader: { '.woff2': 'file' },
+  assetNames: 'offline/[name]-[hash]',
 };
 const PDFIUM = 'node_modules/@hyzyla/pdfium/dist/pdfium.wasm';
 
@@ -67,14 +79,36 @@ function writeChanged(file: string, contents: Uint8Array): void {
 
 /** Leaves files that would not change as they are, since a server may be starting from them. */
 export async function buildWorkers(): Promise<void> {
-  for (const options of [WORKERS, BROWSER_WORKERS]) {
-    const { outputFiles } = await build({ ...options, write: false });
-    for (const { path: file, contents } of outputFiles) writeChanged(file, contents);
-  }
-  writeChanged('public/workers/pdfium.wasm', readFileSync(PDFIUM));
+  const { outputFiles } = await build({ ...WORKERS, write: false });
+  for (const { path: file, contents } of outputFiles) writeChanged(file, contents);
+  await buildOwnMachine();
+}
+
+/** The files of the browser, and the service worker that knows each of them. */
+async function buildOwnMachine(): Promise<void> {
+  const { outputFiles = [] } = await build(OWN_MACHINE);
+  const files = new Map<string, Uint8Array>(
+    outputFiles.map(({ path: file, contents }) => [path.relative('public', file), contents]),
+  );
+  files.set('workers/pdfium.wasm', readFileSync(PDFIUM));
+  files.set('offline/index.html', readFileSync('src/ui/offline/index.html'));
+  const hash = createHash('sha256');
+  for (const [name, contents] of files) hash.update(name).update(contents);
+  const { outputFiles: worker = [] } = await build({
+    ...IN_BROWSER,
+    entryPoints: { 'reader-worker': 'src/workers/reader-service-worker.ts' },
+    outdir: 'public',
+    format: 'iife',
+    define: {
+      READER_FILES: JSON.stringify([...files.keys()].map((name) => `/${name}`)),
+      READER_VERSION: JSON.stringify(hash.digest('hex').slice(0, 16)),
+    },
+  });
+  for (const [name, contents] of files) writeChanged(path.join('public', name), contents);
+  for (const { path: file, contents } of worker) writeChanged(file, contents);
 }
 
 /** The same, and again whenever a source changes; a thread that runs goes on as it was. */
 export async function watchWorkers(): Promise<void> {
-  for (const options of [WORKERS, BROWSER_WORKERS]) await (await context(options)).watch();
+  await (await context(WORKERS)).watch();
 }

@@ -1,10 +1,32 @@
 import { NextResponse, type NextRequest } from 'next/server';
 
-/** A worker is held by the policy of its own response: it runs PDFium, and reaches nothing but this service. */
-function asWorker(): NextResponse {
+/** A worker runs PDFium, and reaches nothing but this service. */
+const WORKER = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";
+/** The reader without a connection: a page that is the same for everybody. An empty style is emotion's. */
+const OFFLINE = [
+  "default-src 'none'",
+  "script-src 'self'",
+  "style-src 'self' 'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU='",
+  "style-src-attr 'unsafe-inline'",
+  "img-src 'self' blob: data:",
+  "font-src 'self'",
+  "connect-src 'self'",
+  "worker-src 'self'",
+  "form-action 'self'",
+  "base-uri 'none'",
+  "frame-ancestors 'none'",
+].join('; ');
+
+/** The policy of a file that is served as it is: a worker is held by that of its own response. */
+function policyOfFile(path: string): string | null {
+  if (path.startsWith('/workers/') || path === '/reader-worker.js') return WORKER;
+  return path.startsWith('/offline/') ? OFFLINE : null;
+}
+
+function asFile(policy: string): NextResponse {
   const response = NextResponse.next();
-  const policy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";
   response.headers.set('content-security-policy', policy);
+  response.headers.set('cache-control', 'no-cache');
   return response;
 }
 
@@ -13,7 +35,8 @@ function asWorker(): NextResponse {
  * proxy in front, a request body over 10 MB would silently be cut.
  */
 export function proxy(request: NextRequest): NextResponse {
-  if (request.nextUrl.pathname.startsWith('/workers/')) return asWorker();
+  const own = policyOfFile(request.nextUrl.pathname);
+  if (own !== null) return asFile(own);
   const nonce = btoa(crypto.randomUUID());
   // The drill opens a chunk with WebAssembly, in the page: nowhere else is it allowed.
   const wasm = request.nextUrl.pathname === '/settings/keys' ? " 'wasm-unsafe-eval'" : '';

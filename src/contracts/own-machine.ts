@@ -39,6 +39,8 @@ export type KeyTaken = {
   readonly glyphs: readonly CarriedRun[];
   /** The service's time as it was given, in ms since the epoch. */
   readonly now: number;
+  /** Until when it is read without asking, in ms since the epoch; null: every open asks. */
+  readonly offlineUntil: number | null;
 };
 
 /** An open that was made without a connection, as the device wrote it down. */
@@ -88,6 +90,8 @@ export type OwnAsked =
       readonly privateKey: CryptoKey;
       /** The time by the service's clock, in ms since the epoch: from here on it goes on by itself. */
       readonly now: number;
+      /** PDFium: whoever starts the worker fetches it, which a page can do without a connection too. */
+      readonly wasm: ArrayBuffer;
     }
   | { readonly kind: 'picture'; readonly wanted: WantedPage }
   | { readonly kind: 'text'; readonly page: number }

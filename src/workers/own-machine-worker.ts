@@ -24,26 +24,20 @@ const scope = self as unknown as Scope;
 const files = new FileReaderSync();
 let document: OwnDocument | null = null;
 
-async function pdfiumHere() {
-  const answer = await fetch(new URL('pdfium.wasm', self.location.href));
-  if (!answer.ok) throw new Error('PDFium could not be loaded.');
-  return loadPdfium(new Uint8Array(await answer.arrayBuffer()));
-}
-
 async function open({
   file,
   taken,
   privateKey,
   now: begins,
+  wasm,
 }: OwnAsked & { readonly kind: 'open' }): Promise<OwnAnswers['open']> {
   // The service's clock goes on from here: this machine's own may be wrong, or set back meanwhile; the
   // other one stands still while the machine sleeps.
   const [began, beganAt] = [performance.now(), Date.now()];
-  const now = (): number =>
-    begins + Math.max(performance.now() - began, Date.now() - beganAt);
+  const now = (): number => begins + Math.max(performance.now() - began, Date.now() - beganAt);
   const { statement, box, issuer, glyphs } = taken;
   const [pdfium, cipher, licence] = await Promise.all([
-    pdfiumHere(),
+    loadPdfium(new Uint8Array(wasm)),
     sodiumChunkCipher(),
     readOwnLicence(statement, base64urlnopad.decode(issuer.publicKey), issuer.name, begins),
   ]);

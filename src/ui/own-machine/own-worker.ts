@@ -9,10 +9,13 @@ export class OwnFailure extends Error {
   }
 }
 
+type Asked<K extends OwnAsked['kind']> = Extract<OwnAsked, { readonly kind: K }>;
 export type OwnWorker = {
   /** @throws OwnFailure */
-  readonly ask: <K extends OwnAsked['kind']>(
-    asked: Extract<OwnAsked, { readonly kind: K }>,
+  readonly open: (asked: Omit<Asked<'open'>, 'kind' | 'wasm'>) => Promise<OwnAnswers['open']>;
+  /** @throws OwnFailure */
+  readonly ask: <K extends Exclude<OwnAsked['kind'], 'open'>>(
+    asked: Asked<K>,
   ) => Promise<OwnAnswers[K]>;
   readonly end: () => void;
 };
@@ -21,6 +24,12 @@ type Waiting = {
   readonly resolve: (result: never) => void;
   readonly reject: (failure: OwnFailure) => void;
 };
+
+async function pdfiumBytes(): Promise<ArrayBuffer> {
+  const answer = await fetch('/workers/pdfium.wasm');
+  if (!answer.ok) throw new OwnFailure('FAILED');
+  return answer.arrayBuffer();
+}
 
 /** Starts the worker that reads a file on this machine. */
 export function startOwnWorker(): OwnWorker {
@@ -37,13 +46,18 @@ export function startOwnWorker(): OwnWorker {
     for (const { reject } of waiting.values()) reject(new OwnFailure('FAILED'));
     waiting.clear();
   };
+  const send = <R>(asked: OwnAsked, moved: Transferable[] = []): Promise<R> =>
+    new Promise<R>((resolve, reject) => {
+      const id = next++;
+      waiting.set(id, { resolve: resolve as Waiting['resolve'], reject });
+      worker.postMessage({ ...asked, id }, moved);
+    });
   return {
-    ask: (asked) =>
-      new Promise((resolve, reject) => {
-        const id = next++;
-        waiting.set(id, { resolve, reject });
-        worker.postMessage({ ...asked, id });
-      }),
+    open: async (asked) => {
+      const wasm = await pdfiumBytes();
+      return send({ ...asked, kind: 'open', wasm }, [wasm]);
+    },
+    ask: (asked) => send(asked),
     end: () => {
       worker.terminate();
       for (const { reject } of waiting.values()) reject(new OwnFailure('LICENCE_OVER'));

@@ -8,7 +8,7 @@ import { sentenceOf } from '@/ui/http/call';
 import { Opening, Stuck } from '@/ui/reader/before-opening';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { leave } from '@/ui/reader/leave';
-import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { ReaderBrand } from '@/ui/shell/reader-brand';
 import { readerCall } from '@/ui/reader/reader-call';
 import { useSigned } from '@/ui/reader/use-signed';
 import { Problem } from '@/ui/shell/notice';

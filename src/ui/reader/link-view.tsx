@@ -11,6 +11,7 @@ import { OpenView } from '@/ui/reader/open-view';
 import { Refusal } from '@/ui/reader/refusal';
 import { documentOf, usePickedFile } from '@/ui/reader/picked-file';
 import { SharedList } from '@/ui/reader/shared-list';
+import { useHandIn } from '@/ui/reader/use-hand-in';
 import { useSigned } from '@/ui/reader/use-signed';
 
 /**
@@ -18,6 +19,7 @@ import { useSigned } from '@/ui/reader/use-signed';
  * not, or no longer, accepted.
  */
 export function LinkView({ token, entry }: { readonly token: string; readonly entry: ReactNode }) {
+  useHandIn();
   const { found, failed } = useSigned<SharedWith>(`/api/v1/reader/shared?token=${token}`);
   if (failed instanceof CallError && failed.code === 'NOT_SIGNED_IN') return entry;
   if (failed !== null) return <Stuck words={sentenceOf(failed)} />;

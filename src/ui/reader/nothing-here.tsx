@@ -1,7 +1,7 @@
 'use client';
 
 import { LanguageChoice } from '@/ui/reader/language-choice';
-import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { ReaderBrand } from '@/ui/shell/reader-brand';
 import { useWords } from '@/ui/words/use-words';
 
 /** Where an address of the reader leads nowhere. */

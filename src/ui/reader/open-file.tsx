@@ -9,7 +9,7 @@ import { FileDrop } from '@/ui/files/file-drop';
 import { inspectPicked } from '@/ui/files/read-slice';
 import { usePickedFile } from '@/ui/reader/picked-file';
 import { LanguageChoice } from '@/ui/reader/language-choice';
-import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { ReaderBrand } from '@/ui/shell/reader-brand';
 import { Problem } from '@/ui/shell/notice';
 import { useWords } from '@/ui/words/use-words';
 

@@ -1,5 +1,7 @@
 import type { LicenceId } from '@/core/base/ids';
 import type { KeyTaken } from '@/contracts/own-machine';
+import type { OpenResult } from '@/contracts/reader';
+import { keepLicence } from '@/ui/own-machine/kept-licences';
 import { RefusedError } from '@/ui/pages/refused';
 import type { PageSource } from '@/ui/pages/page-source';
 import { boxKeyPair } from '@/ui/own-machine/box-key';
@@ -42,6 +44,35 @@ function pagesOf({ ask }: OwnWorker, licence: LicenceId): PageSource {
   };
 }
 
+/** Keeps the licence, and the reader itself, so that the file opens without a connection. */
+async function keepForLater(
+  opened: OpenResult & { readonly outcome: 'granted' },
+  taken: KeyTaken,
+): Promise<void> {
+  if (taken.offlineUntil === null) return;
+  const { title, reference, sender, address, captureDeterrent, readingAids, rights } = opened;
+  const aids = readingAids ? 'aids' : 'nothing';
+  await keepLicence({
+    licence: opened.licence,
+    version: opened.version,
+    taken,
+    now: taken.now,
+    deviceNow: Date.now(),
+    lastSeen: taken.now,
+    offlineUntil: taken.offlineUntil,
+    about: {
+      title,
+      reference,
+      sender: sender.name,
+      organisation: sender.organisation,
+      address,
+      mayHaveText: rights.copy.granted ? 'copying' : aids,
+      captureDeterrent,
+    },
+  });
+  await navigator.serviceWorker.register('/reader-worker.js', { scope: '/r' });
+}
+
 /**
  * Takes the key for a picked file and opens it here: its pages are decrypted, drawn and marked in a
  * worker of this browser.
@@ -49,22 +80,18 @@ function pagesOf({ ask }: OwnWorker, licence: LicenceId): PageSource {
  * @throws RefusedError, CallError, OwnFailure
  */
 export async function openHere(
-  licence: LicenceId,
+  opened: OpenResult & { readonly outcome: 'granted' },
   { file, version }: PickedFile,
 ): Promise<OwnReading> {
+  const { licence } = opened;
   const { boxKey, privateKey } = await boxKeyPair();
   const path = `/api/v1/reader/licences/${licence}/key`;
   const answer = await readerFetch('POST', path, { version, boxKey }, null);
   const taken = (await answer.json()) as KeyTaken;
   const worker = startOwnWorker();
   try {
-    const { pages } = await worker.ask({
-      kind: 'open',
-      file,
-      taken,
-      privateKey,
-      now: taken.now,
-    });
+    const { pages } = await worker.open({ file, taken, privateKey, now: taken.now });
+    if (opened.kept && taken.offlineUntil !== null) await keepForLater(opened, taken);
     return { source: pagesOf(worker, licence), pages, end: worker.end };
   } catch (error) {
     worker.end();

@@ -11,7 +11,7 @@ import { forgetAddress, lastAddress, rememberAddress } from '@/ui/reader/last-ad
 import { makeDeviceKey } from '@/ui/reader/device-key';
 import { EnterByPasskey } from '@/ui/reader/enter-by-passkey';
 import { LanguageChoice } from '@/ui/reader/language-choice';
-import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { ReaderBrand } from '@/ui/shell/reader-brand';
 import { usePickedFile } from '@/ui/reader/picked-file';
 import { Problem } from '@/ui/shell/notice';
 import { useWords } from '@/ui/words/use-words';

@@ -23,7 +23,7 @@ import { RevisePanel } from '@/ui/reader/revise-panel';
 import { TextEditor, UnsentText } from '@/ui/reader/text-editor';
 import { useTextEdit, type TextEdit } from '@/ui/reader/use-text-edit';
 import { useComments } from '@/ui/reader/use-comments';
-import { useCovered } from '@/ui/reader/use-covered';
+import { useCovered } from '@/ui/own-machine/use-covered';
 import type { OwnState } from '@/ui/reader/use-own-reading';
 import { useLive } from '@/ui/reader/use-live';
 import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';

@@ -16,9 +16,10 @@ import { isCounted } from '@/ui/reader/is-counted';
 import { NotAmong, documentOf, usePickedFile } from '@/ui/reader/picked-file';
 import { OwnPasskeys } from '@/ui/reader/own-passkeys';
 import { OwnDevices } from '@/ui/reader/own-devices';
-import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { ReaderBrand } from '@/ui/shell/reader-brand';
 import { readerCall } from '@/ui/reader/reader-call';
 import { SharedRow } from '@/ui/reader/shared-row';
+import { useHandIn } from '@/ui/reader/use-hand-in';
 import { useSigned } from '@/ui/reader/use-signed';
 import { Moment } from '@/ui/time/moment';
 import { useWords } from '@/ui/words/use-words';
@@ -30,6 +31,7 @@ import { useWords } from '@/ui/words/use-words';
 export function SentView({ entry }: { readonly entry: ReactNode }) {
   const { found, failed, setFound } = useSigned<SentToYou>('/api/v1/reader/sent');
   const { picked, pick } = usePickedFile();
+  useHandIn();
   const [asked, setAsked] = useState<DocumentId | null>(null);
   // What was opened or asked for meanwhile stands on the list.
   const renew = useCallback(() => {

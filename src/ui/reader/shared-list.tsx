@@ -6,7 +6,7 @@ import type { DocumentId } from '@/core/base/ids';
 import type { SharedWith } from '@/contracts/reader';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { NotAmong } from '@/ui/reader/picked-file';
-import { ReaderBrand } from '@/ui/reader/reader-brand';
+import { ReaderBrand } from '@/ui/shell/reader-brand';
 import { SharedRow } from '@/ui/reader/shared-row';
 import { FormattedText } from '@/ui/words/formatted-text';
 import { useWords } from '@/ui/words/use-words';

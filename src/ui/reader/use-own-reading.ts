@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import type { OpenResult } from '@/contracts/reader';
 import { CallError, sentenceOf } from '@/ui/http/call';
 import type { OwnReading } from '@/ui/reader/own-source';
@@ -35,32 +35,37 @@ export function useOwnReading(
   const isMeant = picked !== null && granted !== null && granted.version === picked.version;
   const mayOpen = isMeant && granted.offline !== null;
   const [state, setState] = useState<OwnState>({ kind: 'none' });
+  const begin = useEffectEvent(async (): Promise<OwnReading> => {
+    if (granted === null || picked === null) throw new OwnFailure('FAILED');
+    // What reads files here is loaded by those alone who do.
+    const { openHere } = await import('@/ui/reader/own-source');
+    return openHere(granted, picked);
+  });
+  const wordsOf = useEffectEvent((error: unknown): string => {
+    if (error instanceof CallError) return sentenceOf(error);
+    const code = error instanceof OwnFailure ? error.code : 'FAILED';
+    return say(`own.wrong.${isKnown(code) ? code : 'FAILED'}`);
+  });
   useEffect(() => {
     if (!mayOpen || licence === null) return undefined;
     let current = true;
     let reading: OwnReading | null = null;
-    const failed = (error: unknown): string => {
-      if (error instanceof CallError) return sentenceOf(error);
-      const code = error instanceof OwnFailure ? error.code : 'FAILED';
-      return say(`own.wrong.${isKnown(code) ? code : 'FAILED'}`);
-    };
-    const begin = async () => {
-      // What reads files here is loaded by those alone who do.
-      const { openHere } = await import('@/ui/reader/own-source');
-      const made = await openHere(licence, picked);
-      reading = made;
-      if (current) setState({ kind: 'open', reading: made, name: picked.file.name });
-      else made.end();
-    };
     setState({ kind: 'opening' });
-    begin().catch((error: unknown) => {
-      if (current) setState({ kind: 'failed', why: failed(error) });
-    });
+    begin().then(
+      (made) => {
+        reading = made;
+        if (current) setState({ kind: 'open', reading: made, name: picked.file.name });
+        else made.end();
+      },
+      (error: unknown) => {
+        if (current) setState({ kind: 'failed', why: wordsOf(error) });
+      },
+    );
     return () => {
       current = false;
       reading?.end();
     };
-  }, [mayOpen, licence, picked, turn, say]);
+  }, [mayOpen, licence, picked, turn]);
   if (picked === null || granted === null) return { kind: 'none' };
   if (!isMeant) return { kind: 'failed', why: say('own.otherVersion') };
   if (!mayOpen) return { kind: 'failed', why: say('own.notHere') };

@@ -124,7 +124,8 @@ export const de: ReaderMessages = {
       DAMAGED:
         'Die gewählte Datei wurde verändert oder abgeschnitten; die Seiten kommen vom Dienst.',
       BAD_LICENCE:
-        'Die Erlaubnis für dieses Gerät war nicht zu verwenden; die Seiten kommen vom Dienst. Öffnen Sie die Datei noch einmal.',
+        'Die Erlaubnis für dieses Gerät war nicht zu verwenden; die Seiten kommen vom Dienst. ' +
+        'Öffnen Sie die Datei noch einmal.',
       PDF_DAMAGED:
         'Die gewählte Datei lässt sich auf diesem Gerät nicht zeichnen; die Seiten kommen vom Dienst.',
       PDF_LOCKED:
@@ -134,6 +135,25 @@ export const de: ReaderMessages = {
       FAILED:
         'Die gewählte Datei ließ sich auf diesem Gerät nicht öffnen; die Seiten kommen vom Dienst.',
     },
+  },
+  offline: {
+    heading: 'Keine Verbindung',
+    intro:
+      'Dateien, die Sie auf diesem Gerät geöffnet haben, sind eine Weile ohne Verbindung lesbar. Legen Sie die geschützte Datei hier ab.',
+    list: 'Hier ohne Verbindung lesbar',
+    until: 'bis <end></end>',
+    none: 'Keine Datei ist hier ohne Verbindung lesbar. Öffnen Sie sie einmal mit Verbindung.',
+    noLicence: 'Diese Datei braucht eine Verbindung: Öffnen Sie sie zuerst mit einer.',
+    over: 'Die Zeit, diese Datei ohne Verbindung zu lesen, ist vorbei. Mit Verbindung öffnet sie sich wieder.',
+    clockBack:
+      'Die Uhr dieses Geräts wurde zurückgestellt; diese Datei braucht deshalb eine Verbindung.',
+    notKept:
+      'Dieser Browser hat keinen Platz, um festzuhalten, was gelesen wird; die Datei wurde deshalb nicht geöffnet.',
+    reading: 'Ohne Verbindung gelesen, bis <end></end>.',
+    told: 'Was Sie lesen, wird auf diesem Gerät festgehalten und {organisation} mitgeteilt, sobald es eine Verbindung gibt.',
+    back: 'Zurück zur Liste',
+    online: 'Es gibt wieder eine Verbindung.',
+    goOn: 'Mit Verbindung weiter',
   },
   shared: {
     heading:

@@ -117,6 +117,23 @@ export const en = {
         'The file you picked could not be opened on this machine, so the pages come from the service.',
     },
   },
+  offline: {
+    heading: 'No connection',
+    intro:
+      'Files that you opened on this machine may be read without one for a while. Drop the protected file here.',
+    list: 'May be read here without a connection',
+    until: 'until <end></end>',
+    none: 'No file may be read here without a connection. Open it once with one.',
+    noLicence: 'This file needs a connection: open it with one first.',
+    over: 'The time for reading this file without a connection is over. It opens again with one.',
+    clockBack: 'The clock of this machine was set back, so this file needs a connection.',
+    notKept: 'This browser has no room to note what is read, so the file was not opened.',
+    reading: 'Read without a connection, until <end></end>.',
+    told: 'What you read is noted on this machine and told to {organisation} once there is a connection.',
+    back: 'Back to the list',
+    online: 'There is a connection again.',
+    goOn: 'Go on with it',
+  },
   shared: {
     heading:
       '{sender} of {organisation} sent you {count, plural, one {# document} other {# documents}}',

@@ -127,6 +127,24 @@ export const es: ReaderMessages = {
       FAILED: 'El archivo elegido no pudo abrirse en este equipo; las páginas vienen del servicio.',
     },
   },
+  offline: {
+    heading: 'Sin conexión',
+    intro:
+      'Los archivos que abrió en este equipo se pueden leer un tiempo sin conexión. Suelte aquí el archivo protegido.',
+    list: 'Se pueden leer aquí sin conexión',
+    until: 'hasta <end></end>',
+    none: 'Ningún archivo se puede leer aquí sin conexión. Ábralo una vez con conexión.',
+    noLicence: 'Este archivo necesita una conexión: ábralo primero con ella.',
+    over: 'El tiempo para leer este archivo sin conexión ha terminado. Con conexión se abre de nuevo.',
+    clockBack: 'El reloj de este equipo se atrasó; por eso este archivo necesita una conexión.',
+    notKept:
+      'Este navegador no tiene espacio para anotar lo que se lee; por eso el archivo no se abrió.',
+    reading: 'Leído sin conexión, hasta <end></end>.',
+    told: 'Lo que lee se anota en este equipo y se comunica a {organisation} cuando haya conexión.',
+    back: 'Volver a la lista',
+    online: 'Vuelve a haber conexión.',
+    goOn: 'Seguir con ella',
+  },
   shared: {
     heading:
       '{sender}, de {organisation}, le ha enviado {count, plural, one {# documento} other {# documentos}}',

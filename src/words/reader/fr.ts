@@ -132,6 +132,25 @@ export const fr: ReaderMessages = {
         'Le fichier choisi n’a pas pu être ouvert sur cet appareil ; les pages viennent du service.',
     },
   },
+  offline: {
+    heading: 'Pas de connexion',
+    intro:
+      'Les fichiers que vous avez ouverts sur cet appareil se lisent un certain temps sans connexion. Déposez ici le fichier protégé.',
+    list: 'Lisibles ici sans connexion',
+    until: 'jusqu’au <end></end>',
+    none: 'Aucun fichier ne se lit ici sans connexion. Ouvrez-le une fois avec une connexion.',
+    noLicence: 'Ce fichier a besoin d’une connexion : ouvrez-le d’abord avec elle.',
+    over: 'Le temps de lecture de ce fichier sans connexion est écoulé. Il se rouvre avec une connexion.',
+    clockBack:
+      'L’horloge de cet appareil a été reculée ; ce fichier a donc besoin d’une connexion.',
+    notKept:
+      'Ce navigateur n’a pas la place de noter ce qui est lu ; le fichier n’a donc pas été ouvert.',
+    reading: 'Lu sans connexion, jusqu’au <end></end>.',
+    told: 'Ce que vous lisez est noté sur cet appareil et transmis à {organisation} dès qu’il y a une connexion.',
+    back: 'Retour à la liste',
+    online: 'La connexion est revenue.',
+    goOn: 'Continuer avec elle',
+  },
   shared: {
     heading:
       '{sender}, {organisation}, vous a envoyé {count, plural, one {# document} other {# documents}}',

@@ -20,7 +20,7 @@ import {
   type Refused,
 } from '@/server/services/reading/open-licence';
 
-type Given = Pick<KeyTaken, 'statement' | 'box'> & { readonly outcome: 'granted' };
+type Given = Pick<KeyTaken, 'statement' | 'box' | 'offlineUntil'> & { readonly outcome: 'granted' };
 
 /**
  * Gives the content key of an open to its device, so that the document is read on the person's own
@@ -99,5 +99,5 @@ async function giveIn(
     details: { offlineUntil },
     personal: { address: actor.address, ...whereabouts(deps, actor.from) },
   });
-  return { outcome: 'granted', statement, box };
+  return { outcome: 'granted', statement, box, offlineUntil };
 }

@@ -1,0 +1,96 @@
+'use client';
+
+import { useMemo, type ReactNode } from 'react';
+import Button from '@mui/material/Button';
+import { OwnFailure } from '@/ui/own-machine/own-worker';
+import type { OfflineReading } from '@/ui/offline/offline-source';
+import { DocumentPages } from '@/ui/pages/document-pages';
+import { PageSourceProvider, type PageSource } from '@/ui/pages/page-source';
+import { RefusedError } from '@/ui/pages/refused';
+import { Moment } from '@/ui/time/moment';
+import { useCovered } from '@/ui/own-machine/use-covered';
+import { useWords } from '@/ui/words/use-words';
+
+/** The same pages; what is over is told as a refusal, which ends the reading. */
+function ending(source: PageSource): PageSource {
+  const inTime = async <R,>(asked: Promise<R>): Promise<R> => {
+    try {
+      return await asked;
+    } catch (error) {
+      if (error instanceof OwnFailure && error.code === 'LICENCE_OVER')
+        throw new RefusedError('open-again', null);
+      throw error;
+    }
+  };
+  return {
+    ...source,
+    picture: (wanted, signal) => inTime(source.picture(wanted, signal)),
+    text: (page, signal) => inTime(source.text(page, signal)),
+  };
+}
+
+/** A file that is read without a connection. */
+export function OfflineReader({
+  reading: { source, pages, kept },
+  connection,
+  onOver,
+  onBack,
+}: {
+  readonly reading: OfflineReading;
+  /** What is said where there is one again. */
+  readonly connection: ReactNode;
+  readonly onOver: (why: unknown) => void;
+  readonly onBack: () => void;
+}) {
+  const { say } = useWords();
+  const { about, offlineUntil, version } = kept;
+  const covered = useCovered(about.captureDeterrent);
+  const own = useMemo(() => ending(source), [source]);
+  return (
+    <PageSourceProvider value={own}>
+      <div className="reader">
+        <header>
+          <div>
+            <h1 dir="auto">{about.title}</h1>{' '}
+            <span className="figure quiet">{about.reference}</span>
+            <div className="quiet small">
+              {say('reading.from', {
+                sender: about.sender,
+                organisation: about.organisation,
+                address: about.address,
+              })}
+            </div>
+          </div>
+          <span className="gap" />
+          <Button onClick={onBack}>{say('offline.back')}</Button>
+        </header>
+        {covered && (
+          <p role="status" className="notice covered">
+            {say('reading.covered', { sender: about.sender })}
+          </p>
+        )}
+        <DocumentPages
+          pages={pages}
+          text={about.mayHaveText}
+          keptAs={version}
+          isCovered={covered}
+          onRefused={() => {
+            onOver(new OwnFailure('LICENCE_OVER'));
+          }}
+          aside={
+            <aside aria-label={say('reading.mayDo')}>
+              <div className="stack">
+                {connection}
+                <p className="notice">
+                  {say.rich('offline.reading', { end: () => <Moment at={offlineUntil} named /> })}
+                </p>
+                <p className="quiet">{say('offline.told', { organisation: about.organisation })}</p>
+              </div>
+            </aside>
+          }
+        />
+        <p className="on-paper-only">{say('reading.notToPrint')}</p>
+      </div>
+    </PageSourceProvider>
+  );
+}

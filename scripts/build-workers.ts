@@ -59,13 +59,13 @@ const OWN_MACHINE: BuildOptions = {
   ...IN_BROWSER,
   outdir: 'public',
   entryPoints: {
-    'workers/own-machine': 'src/workers/own-machine-worker.ts',
-    'offline/main': 'src/ui/offline/main.tsx',
+    'reader/own-machine': 'src/workers/own-machine-worker.ts',
+    'reader/offline': 'src/ui/offline/main.tsx',
   },
   jsx: 'automatic',
   define: { 'process.env.NODE_ENV': '"production"' },
   loader: { '.woff2': 'file' },
-  assetNames: 'offline/[name]-[hash]',
+  assetNames: 'reader/[name]-[hash]',
 };
 const PDFIUM = 'node_modules/@hyzyla/pdfium/dist/pdfium.wasm';
 
@@ -90,8 +90,8 @@ async function buildOwnMachine(): Promise<void> {
   const files = new Map<string, Uint8Array>(
     outputFiles.map(({ path: file, contents }) => [path.relative('public', file), contents]),
   );
-  files.set('workers/pdfium.wasm', readFileSync(PDFIUM));
-  files.set('offline/index.html', readFileSync('src/ui/offline/index.html'));
+  files.set('reader/pdfium.wasm', readFileSync(PDFIUM));
+  files.set('reader/offline.html', readFileSync('src/ui/offline/offline.html'));
   const hash = createHash('sha256');
   for (const [name, contents] of files) hash.update(name).update(contents);
   const { outputFiles: worker = [] } = await build({

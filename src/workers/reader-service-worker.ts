@@ -22,8 +22,11 @@ type Scope = {
 const scope = self as unknown as Scope;
 
 const CACHE = `embargo-reader ${READER_VERSION}`;
-const PAGE = '/offline/index.html';
-/** The scope takes in whatever begins like the reader's address. */
+const PAGE = '/reader/offline.html';
+/**
+ * The scope, `/r`, takes in whatever begins so: files of the reader, which is meant, and pages of
+ * staff, which is not.
+ */
 const READER_PAGE = /^\/r(\/|$)/;
 /** A service that takes longer to answer is not waited for. */
 const PATIENCE = 10_000;

@@ -26,14 +26,14 @@ type Waiting = {
 };
 
 async function pdfiumBytes(): Promise<ArrayBuffer> {
-  const answer = await fetch('/workers/pdfium.wasm');
+  const answer = await fetch('/reader/pdfium.wasm');
   if (!answer.ok) throw new OwnFailure('FAILED');
   return answer.arrayBuffer();
 }
 
 /** Starts the worker that reads a file on this machine. */
 export function startOwnWorker(): OwnWorker {
-  const worker = new Worker('/workers/own-machine.js', { type: 'module' });
+  const worker = new Worker('/reader/own-machine.js', { type: 'module' });
   const waiting = new Map<number, Waiting>();
   let next = 0;
   worker.onmessage = ({ data }: MessageEvent<OwnReply>) => {
@@ -42,12 +42,19 @@ export function startOwnWorker(): OwnWorker {
     if (data.ok) asked?.resolve(data.result as never);
     else asked?.reject(new OwnFailure(data.code));
   };
+  let isBroken = false;
   worker.onerror = () => {
+    isBroken = true;
     for (const { reject } of waiting.values()) reject(new OwnFailure('FAILED'));
     waiting.clear();
   };
   const send = <R>(asked: OwnAsked, moved: Transferable[] = []): Promise<R> =>
     new Promise<R>((resolve, reject) => {
+      // It may have failed before it was asked anything.
+      if (isBroken) {
+        reject(new OwnFailure('FAILED'));
+        return;
+      }
       const id = next++;
       waiting.set(id, { resolve: resolve as Waiting['resolve'], reject });
       worker.postMessage({ ...asked, id }, moved);

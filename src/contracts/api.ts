@@ -1,3 +1,10 @@
+import type {
+  beginLocalInput,
+  finishLocalInput,
+  LocalBegun,
+  LocalCover,
+  localCoverInput,
+} from '@/contracts/local-document';
 import type { z } from 'zod';
 import type {
   HasLeft,
@@ -134,7 +141,7 @@ import type {
   inviteInput,
   senderLimitsInput,
 } from '@/contracts/staff';
-import type { DraftId, GroupId } from '@/core/base/ids';
+import type { DocumentId, DraftId, GroupId } from '@/core/base/ids';
 
 /** A value whose lists and members nobody changes. */
 export type Frozen<T> = T extends readonly (infer E)[]
@@ -289,6 +296,12 @@ export type Api = {
   'DELETE /api/v1/uploads/:id': Call<typeof cancelUploadInput, Done>;
   'POST /api/v1/uploads': Call<typeof beginUploadInput, BeginUploadResult>;
   'POST /api/v1/uploads/:id/look': Call<typeof cancelUploadInput, FileLooked>;
+  'POST /api/v1/local-documents': Call<typeof beginLocalInput, LocalBegun>;
+  'POST /api/v1/local-documents/:id/cover': Call<typeof localCoverInput, LocalCover>;
+  'POST /api/v1/local-documents/:id/finish': Call<
+    typeof finishLocalInput,
+    { readonly id: DocumentId }
+  >;
   'GET /api/v1/uploads': Call<typeof nothing, readonly HalfUpload[]>;
   'POST /api/v1/you/factor/begin': Call<typeof nothing, FactorOffer>;
   'POST /api/v1/you/factor': Call<typeof confirmFactorInput, Done>;

@@ -168,6 +168,8 @@ export type DocumentRow = {
   readonly reference: string;
   readonly title: string;
   readonly pages: number;
+  /** It was encrypted on its sender's machine: its content is not here. */
+  readonly isLocal: boolean;
   readonly bytes: number;
   readonly ownerId: StaffId;
   readonly ownerName: string;

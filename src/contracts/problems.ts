@@ -132,6 +132,10 @@ export const PROBLEMS = {
   'recovery-key-invalid': { kind: 'INVALID', to: 'staff' },
   'no-second-administrator': { kind: 'CONFLICT', to: 'staff' },
   'waits-already': { kind: 'CONFLICT', to: 'staff' },
+  'content-elsewhere': { kind: 'CONFLICT', to: 'both' },
+  'local-by-hand': { kind: 'INVALID', to: 'staff' },
+  'local-needs-own-machine': { kind: 'INVALID', to: 'staff' },
+  'not-a-local-upload': { kind: 'CONFLICT', to: 'staff' },
   'content-not-whole': { kind: 'NOT_FOUND', to: 'staff' },
   'no-recovery-key': { kind: 'CONFLICT', to: 'staff' },
   'nothing-under-recovery': { kind: 'CONFLICT', to: 'staff' },
@@ -286,6 +290,8 @@ type WithFields = {
   'carried-already': { readonly title: string };
   'title-of-others': { readonly title: string };
   'title-revoked': { readonly title: string };
+  'local-by-hand': { readonly title: string };
+  'local-needs-own-machine': { readonly title: string };
   'too-large-to-mail': { readonly bytes: number; readonly most: number };
   'keep-forbidden': { readonly title: string; readonly level: Level };
   'already-recipients': { readonly addresses: readonly string[] };

@@ -178,6 +178,8 @@ export type OpenResult =
       readonly licence: LicenceId;
       readonly title: string;
       readonly reference: string;
+      /** Its content is not at the service: it is read from its protected file alone. */
+      readonly isLocal: boolean;
       /** 0: it is of a kind that is not shown, and can only be kept. */
       readonly pages: number;
       readonly file: { readonly kind: MediaType; readonly name: string };

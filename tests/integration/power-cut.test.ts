@@ -101,6 +101,7 @@ test('at any of sixty moments: nothing that was answered is lost, and the finish
       blobKey: version.blobKey,
       headerBytes: version.headerBytes,
       plainBytes: version.bytes,
+      isLocal: version.isLocal,
       mediaType: version.mediaType,
     };
     const key = payloadKeyOf(

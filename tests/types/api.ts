@@ -128,6 +128,9 @@ type Handled = {
   'DELETE /api/v1/uploads/:id': typeof import('@/app/api/v1/uploads/[id]/route').DELETE;
   'POST /api/v1/uploads': typeof import('@/app/api/v1/uploads/route').POST;
   'POST /api/v1/uploads/:id/look': typeof import('@/app/api/v1/uploads/[id]/look/route').POST;
+  'POST /api/v1/local-documents': typeof import('@/app/api/v1/local-documents/route').POST;
+  'POST /api/v1/local-documents/:id/cover': typeof import('@/app/api/v1/local-documents/[id]/cover/route').POST;
+  'POST /api/v1/local-documents/:id/finish': typeof import('@/app/api/v1/local-documents/[id]/finish/route').POST;
   'GET /api/v1/uploads': typeof import('@/app/api/v1/uploads/route').GET;
   'POST /api/v1/you/factor/begin': typeof import('@/app/api/v1/you/factor/begin/route').POST;
   'POST /api/v1/you/factor': typeof import('@/app/api/v1/you/factor/route').POST;

@@ -37,6 +37,8 @@ const situation = (over: Partial<Situation> = {}): Situation => ({
   common,
   revoked: new Set(),
   onlyKept: new Set(),
+  local: new Set(),
+  carriesFile: false,
   factsOf: () => known,
   ceilingsOf: () => [],
   usualEnd: NOW + 30 * DAY,
@@ -91,6 +93,8 @@ describe('before a dispatch is sent', () => {
     ['passes-to-nobody', sheetOf([person('a@yard.example', { rights: { 'pass-on': true } })])],
     ['not-yet', sheetOf([person('a@yard.example', { from: NOW + DAY })])],
     ['only-kept', sheetOf([mira]), { onlyKept: new Set([PLAN]) }],
+    ['needs-own-machine', sheetOf([mira]), { local: new Set([PLAN]) }],
+    ['local-by-hand', sheetOf([mira]), { local: new Set([PLAN]), carriesFile: true }],
     ['message-marked-lower', sheetOf([mira]), { markedLower: 'note' }],
     ['title-in-mail', sheetOf([mira]), { titlesIn: { where: 'subject', documents: [PLAN] } }],
   ])('%s is said', (code, sheet, over) => {
@@ -98,7 +102,7 @@ describe('before a dispatch is sent', () => {
   });
 
   test('every concern there is was provoked above', () => {
-    expect(Object.keys(CONCERNS)).toHaveLength(19);
+    expect(Object.keys(CONCERNS)).toHaveLength(21);
   });
 
   test('what stops it comes before what is only asked', () => {
@@ -130,6 +134,7 @@ describe('what mends a concern', () => {
     ['row-without-documents', sheetOf([mira, person('a@yard.example', {}, [PLAN, LIST])])],
     ['keep-needs', sheetOf([person('a@yard.example', { rights: { keep: true } })])],
     ['keep-needs', sheetOf([mira], { common: { ...common, rights: ['read', 'keep'] } })],
+    ['needs-own-machine', sheetOf([mira]), { local: new Set([PLAN]) }],
     ['end-past', sheetOf([person('a@yard.example', { until: NOW })])],
     ['end-before-start', sheetOf([person('a@yard.example', { from: NOW + 40 * DAY })])],
     ['no-end', sheetOf([person('a@yard.example', { until: null }), mira])],

@@ -22,6 +22,8 @@ export const CONCERNS = {
   'opens-nothing': 'stops',
   'public-domain': 'stops',
   'keep-needs': 'stops',
+  'needs-own-machine': 'stops',
+  'local-by-hand': 'stops',
   'end-past': 'stops',
   'end-before-start': 'stops',
   'no-end': 'asks',
@@ -73,6 +75,10 @@ export type Situation = {
   readonly revoked: ReadonlySet<DocumentId>;
   /** Those of a kind that has no pages to be shown: they can only be kept. */
   readonly onlyKept: ReadonlySet<DocumentId>;
+  /** Those that were encrypted on their sender's machine: they open on people's own machines alone. */
+  readonly local: ReadonlySet<DocumentId>;
+  /** Whether protected files are attached, or handed out by the service. */
+  readonly carriesFile: boolean;
   readonly factsOf: (key: string) => RowFacts | undefined;
   readonly ceilingsOf: (document: DocumentId) => readonly Ceiling[];
   /** The end that is offered where there is none. */
@@ -109,6 +115,12 @@ function opensNothing({ row, terms }: Judged, situation: Situation, sheet: Sheet
   });
 }
 
+/** Whether a document opens on nobody's own machine under these terms and the ceilings over it. */
+function staysHere(terms: Terms, id: DocumentId, { now, ceilingsOf }: Situation): boolean {
+  const { terms: left } = underCeilings(terms, now, ceilingsOf(id));
+  return left.conditions?.offline == null;
+}
+
 const ROW_TESTS: readonly (readonly [ConcernCode, RowTest])[] = [
   [
     'row-without-documents',
@@ -117,6 +129,11 @@ const ROW_TESTS: readonly (readonly [ConcernCode, RowTest])[] = [
   ['blocked', ({ facts }) => facts?.blocked === true],
   ['public-domain', ({ row, facts }) => row.kind === 'domain' && facts?.publicMail === true],
   ['keep-needs', ({ terms }) => brokenDependencies(terms).length > 0],
+  [
+    'needs-own-machine',
+    ({ row, terms }, situation, sheet) =>
+      given(sheet, row).some((id) => situation.local.has(id) && staysHere(terms, id, situation)),
+  ],
   ['end-past', ({ terms }, { now }) => isOver(terms, now)],
   [
     'end-before-start',
@@ -170,7 +187,11 @@ export function concernsOf(sheet: Sheet, situation: Situation): Concern[] {
   ];
   const ofRows = tests.flatMap(([code, test]): Concern[] => {
     const rows = judged.filter(test).map(({ row }) => row.key);
-    const documents = code === 'only-kept' ? [...situation.onlyKept] : [];
+    const about: Partial<Record<ConcernCode, ReadonlySet<DocumentId>>> = {
+      'only-kept': situation.onlyKept,
+      'needs-own-machine': situation.local,
+    };
+    const documents = [...(about[code] ?? [])];
     return rows.length === 0 ? [] : [concern(code, { rows, documents }, situation)];
   });
   return [
@@ -196,7 +217,11 @@ function ofDocuments(sheet: Sheet, situation: Situation): Concern[] {
     sheet.rows.length === 0
       ? []
       : sheet.documents.filter((id) => sheet.rows.every(({ without }) => without.includes(id)));
+  const local = sheet.documents.filter((id) => situation.local.has(id));
   return [
+    ...(local.length === 0 || !situation.carriesFile
+      ? []
+      : [concern('local-by-hand', { documents: local }, situation)]),
     ...(revoked.length === 0
       ? []
       : [concern('document-revoked', { documents: revoked }, situation)]),
@@ -282,6 +307,8 @@ const MENDS: Readonly<Record<ConcernCode, (offered: Offered) => Mend[]>> = {
   'public-domain': removeRows,
   'public-mail': removeRows,
   'keep-needs': () => [{ kind: 'give-needs' }, { kind: 'take-unable' }],
+  'needs-own-machine': () => [{ kind: 'give-own-machine' }],
+  'local-by-hand': none,
   'end-past': setEnd,
   'no-end': setEnd,
   'end-before-start': dropStart,

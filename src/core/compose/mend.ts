@@ -22,7 +22,13 @@ export type Mend =
   | { readonly kind: 'note-behind-link' }
   | {
       readonly kind:
-        'give-needs' | 'give-keep' | 'take-unable' | 'drop-start' | 'pass-to-one' | 'take-pass-on';
+        | 'give-needs'
+        | 'give-keep'
+        | 'take-unable'
+        | 'drop-start'
+        | 'pass-to-one'
+        | 'take-pass-on'
+        | 'give-own-machine';
     };
 
 type Repair = {
@@ -45,6 +51,11 @@ function repairOf(mend: Mend): Repair | null {
       return {
         isBroken: ({ rights }) => !rights.includes('keep'),
         repair: (terms) => withNeeds({ ...terms, rights: [...terms.rights, 'keep'] }),
+      };
+    case 'give-own-machine':
+      return {
+        isBroken: ({ conditions }) => conditions?.offline == null,
+        repair: (terms) => ({ ...terms, conditions: { ...terms.conditions, offline: 0 } }),
       };
     case 'take-unable':
       return { isBroken: (terms) => brokenDependencies(terms).length > 0, repair: standingTerms };

@@ -130,10 +130,12 @@ export type Details = {
     | { readonly staff: StaffId; readonly again: true };
   'staff.changed': StaffChanged;
   'staff.factor-changed': { readonly staff: StaffId; readonly factor: boolean };
+  /** `local`: it was encrypted on its sender's machine, and its content never came here. */
   'document.protected': {
     readonly reference: string;
     readonly pages: number;
     readonly bytes: number;
+    readonly local?: true;
   };
   'document.revised': { readonly number: number; readonly pages: number; readonly bytes: number };
   'document.filed': { readonly before: Plain; readonly after: Plain };

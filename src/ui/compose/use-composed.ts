@@ -9,7 +9,7 @@ import type { DraftBody, HandingOver } from '@/core/compose/draft';
 import { parsePasted } from '@/core/compose/pasted';
 import type { Mend } from '@/core/compose/mend';
 import { addRows, EMPTY_SHEET, pickDocument, type Sheet } from '@/core/compose/sheet';
-import { IN_THE_CLEAR, isInTheClear } from '@/core/policy/delivery';
+import { IN_THE_CLEAR, carriesFile, isInTheClear } from '@/core/policy/delivery';
 import type { Parents } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
 import { judgeWays, waysOf } from '@/core/policy/rules';
@@ -99,6 +99,7 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
     facts,
     isClear,
     mailed: way.delivery === 'mail',
+    carriesFile: carriesFile(way.form) || isInTheClear(way.form),
     message: { subject, note: way.noteInMail ? note : '' },
   });
   const [folderId, setFolderId] = useState<FolderId | null>(null);

@@ -25,6 +25,8 @@ type Composing = {
   readonly facts: (key: string) => Known | undefined;
   readonly isClear: boolean;
   readonly mailed: boolean;
+  /** Whether protected files are attached or handed out from here. */
+  readonly carriesFile: boolean;
   /** What stands in the mail. */
   readonly message: { readonly subject: string; readonly note: string };
 };
@@ -33,6 +35,7 @@ type Composing = {
 const ABOUT_TERMS = new Set<Concern['code']>([
   'opens-nothing',
   'keep-needs',
+  'needs-own-machine',
   'end-past',
   'end-before-start',
   'no-end',
@@ -52,7 +55,8 @@ export type Looked = {
 
 /** What has to be looked at before it is sent, what mends each, and what was left as it is. */
 export function useConcerns(start: ComposeStart, composing: Composing): Looked {
-  const { work, common, documents, parents, facts, isClear, mailed, message } = composing;
+  const { work, common, documents, parents, facts, isClear, carriesFile, mailed, message } =
+    composing;
   const [waved, setWaved] = useState(composing.begun);
   const { now, ceilings, defaults } = start;
   const ceilingsOf = useMemo(() => {
@@ -86,6 +90,8 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
         common,
         revoked: new Set(documents.flatMap(({ id, revoked }) => (revoked ? [id] : []))),
         onlyKept: new Set(documents.flatMap(({ id, pages }) => (pages === 0 ? [id] : []))),
+        local: new Set(documents.flatMap(({ id, isLocal }) => (isLocal ? [id] : []))),
+        carriesFile,
         factsOf: facts,
         ceilingsOf,
         usualEnd: typeof usualDays === 'number' ? endAfter(now, usualDays) : null,
@@ -101,6 +107,7 @@ export function useConcerns(start: ComposeStart, composing: Composing): Looked {
       facts,
       ceilingsOf,
       usualDays,
+      carriesFile,
       mailed,
       lower,
       titlesIn,

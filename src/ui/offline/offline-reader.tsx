@@ -1,7 +1,8 @@
 'use client';
 
-import { useMemo, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useMemo, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
+import { timeWithoutService } from '@/core/own-machine/kept-licence';
 import { OwnFailure } from '@/ui/own-machine/own-worker';
 import type { OfflineReading } from '@/ui/offline/offline-source';
 import { DocumentPages } from '@/ui/pages/document-pages';
@@ -46,6 +47,20 @@ export function OfflineReader({
   const { about, offlineUntil, version } = kept;
   const covered = useCovered(about.captureDeterrent);
   const own = useMemo(() => ending(source), [source]);
+  const over = useEffectEvent(onOver);
+  useEffect(() => {
+    // What is on the screen goes when its time does.
+    const timer = setInterval(() => {
+      try {
+        timeWithoutService(kept, Date.now());
+      } catch (error) {
+        over(error);
+      }
+    }, 1_000);
+    return () => {
+      clearInterval(timer);
+    };
+  }, [kept]);
   return (
     <PageSourceProvider value={own}>
       <div className="reader">

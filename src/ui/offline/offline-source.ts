@@ -36,6 +36,8 @@ export async function openOffline(kept: KeptLicence, file: File): Promise<Offlin
       text: (page) => ask({ kind: 'text', page }),
       outline: () => ask({ kind: 'outline' }),
       find: (words, from) => ask({ kind: 'find', words, from }),
+      // Nothing is told to anybody now, so it is kept at once.
+      tellsEvery: 1,
       noteCopied: () => Promise.resolve(),
       noteReading: async (seen) => {
         open = await noteRead(kept, open, seen, timeWithoutService(kept, Date.now()));

@@ -31,6 +31,8 @@ export type PageSource = {
     from: number,
     signal: AbortSignal,
   ) => Promise<{ readonly found: readonly FoundPage[]; readonly next: number | null }>;
+  /** How often what was in view is told, in seconds; absent: every 15. */
+  readonly tellsEvery?: number;
   readonly noteCopied: (page: number, characters: number) => Promise<void>;
   readonly noteReading: (
     pages: readonly { readonly page: number; readonly shown: number }[],

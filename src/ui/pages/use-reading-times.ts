@@ -43,7 +43,7 @@ export function useReadingTimes(list: RefObject<HTMLElement | null>, isCovered: 
         for (const page of pagesInView(list.current))
           shown.set(page, (shown.get(page) ?? 0) + TICK);
       ticks++;
-      if (ticks % TELLS_EVERY === 0) tell();
+      if (ticks % (source.tellsEvery ?? TELLS_EVERY) === 0) tell();
     };
     const moved = () => {
       movedAt = Date.now();

@@ -51,6 +51,12 @@ const WORDS: Record<ConcernCode, (concern: Concern, names: ConcernNames) => stri
   'keep-needs': (concern, names) =>
     `${who(concern, names)}: Keep a copy is possible only with Copy text and unlimited Print, ` +
     'since a kept file can be copied and printed.',
+  'needs-own-machine': (concern, names) =>
+    `${titles(concern, names)} was encrypted on your machine and is read from its file alone, but ` +
+    `${who(concern, names)} may not open it on their own machine.`,
+  'local-by-hand': (concern, names) =>
+    `${titles(concern, names)} was encrypted on your machine, so its file cannot be attached from ` +
+    'here. Send a link, and hand the file over yourself.',
   'end-past': (concern, names) => `The end for ${who(concern, names)} is in the past.`,
   'end-before-start': (concern, names) =>
     `For ${who(concern, names)} access would end before it begins.`,
@@ -95,6 +101,7 @@ const MEND_WORDS: MendWords = {
   'set-end': ({ until }, { zone }) => `End on ${momentText(until, zone)}`,
   'give-needs': () => 'Also allow Copy text and unlimited Print',
   'give-keep': () => 'Let them keep a copy, with Copy text and unlimited Print',
+  'give-own-machine': () => 'Let it be opened on their own machines, asking at every open',
   'take-unable': () => 'Take Keep a copy away',
   'drop-start': () => 'Open it from now on',
   'note-behind-link': () => 'Put the note behind the link',

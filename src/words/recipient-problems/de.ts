@@ -38,6 +38,9 @@ export const de: RecipientProblemMessages = {
       'einmal.',
     'open-it-first': 'Öffnen Sie es einmal selbst, bevor Sie es weitergeben.',
     'given-already': 'Die Person hat es schon. Nichts wurde geändert.',
+    'content-elsewhere':
+      'Dieses Dokument wurde auf dem Gerät des Absenders verschlüsselt: Es wird ' +
+      'nur aus seiner geschützten Datei gelesen. Öffnen Sie die Datei, die Sie erhalten haben.',
     'not-on-own-machine':
       'Dieses Dokument lässt sich nicht auf Ihrem eigenen Gerät öffnen. Lesen Sie seine Seiten hier.',
     'file-of-another-version':

@@ -30,6 +30,9 @@ export const en = {
       'This link does not work. Copy the whole link from the message and open it again.',
     'open-it-first': 'Open it once yourself before you pass it on.',
     'given-already': 'They already have this. Nothing was changed.',
+    'content-elsewhere':
+      'This document was encrypted on its sender’s machine: it is read from its ' +
+      'protected file alone. Open the file you were given.',
     'not-on-own-machine': 'This document does not open on your own machine. Read its pages here.',
     'file-of-another-version':
       'This file holds an earlier version of the document. Read the current one here, or ask the sender for its file.',

@@ -33,6 +33,9 @@ export const es: RecipientProblemMessages = {
       'Este enlace no funciona. Copie el enlace entero del mensaje y ábralo de nuevo.',
     'open-it-first': 'Ábralo usted una vez antes de compartirlo.',
     'given-already': 'Esa persona ya lo tiene. No se cambió nada.',
+    'content-elsewhere':
+      'Este documento se cifró en el equipo del remitente: solo se lee desde su ' +
+      'archivo protegido. Abra el archivo que recibió.',
     'not-on-own-machine': 'Este documento no se abre en su propio equipo. Lea sus páginas aquí.',
     'file-of-another-version':
       'Este archivo contiene una versión anterior del documento. Lea aquí la actual o pida su archivo al remitente.',

@@ -35,6 +35,9 @@ export const fr: RecipientProblemMessages = {
       'Ce lien ne fonctionne pas. Copiez le lien entier depuis le message et ouvrez-le de nouveau.',
     'open-it-first': 'Ouvrez-le une fois vous-même avant de le transmettre.',
     'given-already': 'Cette personne l’a déjà. Rien n’a été changé.',
+    'content-elsewhere':
+      'Ce document a été chiffré sur l’appareil de l’expéditeur : il se lit uniquement ' +
+      'depuis son fichier protégé. Ouvrez le fichier reçu.',
     'not-on-own-machine':
       'Ce document ne s’ouvre pas sur votre propre appareil. Lisez ses pages ici.',
     'file-of-another-version':

@@ -133,6 +133,11 @@ export const versions = sqliteTable(
       .references(() => staff.id),
     /** When everybody who has the document was told of it; null: they were not. */
     toldAt: integer(),
+    /**
+     * It was encrypted on its sender's machine and never came here: what is stored under its key is an
+     * age file of nothing, with the same header.
+     */
+    isLocal: integer({ mode: 'boolean' }).notNull().default(false),
     /** When its stored content was found not to be what was stored. */
     damagedAt: integer(),
     seal: seal(),
@@ -150,6 +155,8 @@ export const uploads = sqliteTable('uploads', {
     .$type<StaffId>()
     .notNull()
     .references(() => staff.id),
+  /** Its content is encrypted on its sender's machine and does not come here. */
+  isLocal: integer({ mode: 'boolean' }).notNull().default(false),
   /** The document this is to become a new version of; null: a document of its own. */
   documentId: text()
     .$type<DocumentId>()

@@ -17,6 +17,7 @@ export async function storedVersions(db: Reading) {
       headerBytes: versions.headerBytes,
       bytes: versions.bytes,
       pagesBytes: versions.pagesBytes,
+      isLocal: versions.isLocal,
     })
     .from(versions);
 }

@@ -10,6 +10,7 @@ const stored = {
   headerBytes: versions.headerBytes,
   bytes: versions.bytes,
   pagesBytes: versions.pagesBytes,
+  isLocal: versions.isLocal,
   wrappedKey: versions.wrappedKey,
   keyGeneration: versions.keyGeneration,
   damagedAt: versions.damagedAt,

@@ -183,6 +183,7 @@ export async function listDocumentRows(
       reference: documents.reference,
       title: documents.title,
       pages: versions.pages,
+      isLocal: versions.isLocal,
       bytes: versions.bytes,
       version: versions.number,
       ownerId: documents.ownerId,
@@ -309,6 +310,18 @@ export async function revokedDocumentIds(db: Reading): Promise<DocumentId[]> {
     .from(documents)
     .where(sql`${documents.revokedAt} IS NOT NULL`);
   return rows.map((row) => row.id);
+}
+
+/** Those of these versions whose content is on their sender's machine alone. */
+export async function localAmong(
+  db: Reading | Transaction,
+  ids: readonly VersionId[],
+): Promise<ReadonlySet<VersionId>> {
+  const rows = await db
+    .select({ id: versions.id })
+    .from(versions)
+    .where(and(inArray(versions.id, [...ids]), eq(versions.isLocal, true)));
+  return new Set(rows.map(({ id }) => id));
 }
 
 /** Plain bytes of these versions together. */

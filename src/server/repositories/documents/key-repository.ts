@@ -147,7 +147,14 @@ export async function anyRecoverable(db: Reading, recoveryKey: string) {
     .select({ document: documents, version: versions })
     .from(documents)
     .innerJoin(versions, eq(versions.id, documents.versionId))
-    .where(and(eq(versions.recoveryKey, recoveryKey), isNotNull(versions.wrappedKey)))
+    .where(
+      and(
+        eq(versions.recoveryKey, recoveryKey),
+        isNotNull(versions.wrappedKey),
+        // What is not here cannot be tried.
+        eq(versions.isLocal, false),
+      ),
+    )
     .orderBy(sql`random()`)
     .limit(1);
   return row ?? null;

@@ -15,6 +15,7 @@ import { needAllowed } from '@/server/services/policy/within-rules';
 import { record } from '@/server/services/base/record';
 import {
   checkDocuments,
+  checkLocal,
   checkSize,
   needDispatch,
 } from '@/server/services/dispatching/check-dispatch';
@@ -113,6 +114,8 @@ export async function addDocuments(
     if (dispatch.delivery === 'mail') await checkSize(tx, dispatch.form, documents);
     const people = wantedOf(await standingPeople(tx, input, now), input.recipients);
     if (people.length === 0) throw new ServiceError('given-to-nobody-here');
+    const terms = people.map((each) => each.terms);
+    await checkLocal(tx, dispatch.form, documents, terms);
     // By the rules of now: a way may have been forbidden since the dispatch was sent.
     await needAllowed(tx, {
       form: dispatch.form,

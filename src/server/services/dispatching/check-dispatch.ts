@@ -1,5 +1,6 @@
 import 'server-only';
 import { type DispatchId, type DocumentId, type VersionId } from '@/core/base/ids';
+import type { Terms } from '@/core/policy/rights';
 import { reaches } from '@/core/policy/permissions';
 import {
   carriesFile,
@@ -13,6 +14,7 @@ import { findDispatch } from '@/server/repositories/dispatching/dispatch-reposit
 import {
   bytesOfVersions,
   findDocuments,
+  localAmong,
 } from '@/server/repositories/documents/document-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ceilingFinder } from '@/server/services/policy/document-policy';
@@ -86,6 +88,30 @@ export async function checkSize(
     throw new ServiceError('too-large-to-mail', { bytes, most: MOST_MAILED });
 }
 
+/**
+ * What was encrypted on its sender's machine is not here: it cannot be attached, and is read on
+ * people's own machines or nowhere.
+ *
+ * @throws ServiceError `INVALID`
+ */
+export async function checkLocal(
+  tx: Transaction,
+  form: DeliveryForm,
+  documents: readonly { readonly versionId: VersionId; readonly title: string }[],
+  terms: readonly Pick<Terms, 'conditions'>[],
+): Promise<void> {
+  const local = await localAmong(
+    tx,
+    documents.map(({ versionId }) => versionId),
+  );
+  const found = documents.find(({ versionId }) => local.has(versionId));
+  if (found === undefined) return;
+  const { title } = found;
+  if (carriesFile(form) || isInTheClear(form)) throw new ServiceError('local-by-hand', { title });
+  if (terms.some(({ conditions }) => conditions?.offline == null))
+    throw new ServiceError('local-needs-own-machine', { title });
+}
+
 /** Whether it could be sent as it stands. @throws ServiceError as for `dispatchDocuments` */
 export async function checkDispatch(
   deps: Deps,
@@ -97,6 +123,8 @@ export async function checkDispatch(
   checkPeople(deps, input, now);
   checkShares(input, input.documents);
   const documents = await checkDocuments(tx, actor, input.documents);
+  const own = addresseesOf(input).map(({ terms }) => terms ?? input.terms);
+  await checkLocal(tx, input.form ?? 'link', documents, own);
   if (input.delivery === 'mail') await checkSize(tx, input.form ?? 'link', documents);
   if (isInTheClear(input.form ?? 'link')) {
     checkUnprotected(input);

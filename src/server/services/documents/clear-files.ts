@@ -4,7 +4,12 @@ import type { FileFacts } from '@/server/repositories/documents/file-repository'
 import type { Deps } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { recordAlone } from '@/server/services/base/record';
-import { payloadKeyOf, plainPieces, sealedFile } from '@/server/services/documents/sealed-source';
+import {
+  payloadKeyOf,
+  plainPieces,
+  needHere,
+  sealedFile,
+} from '@/server/services/documents/sealed-source';
 
 /**
  * A document in the clear, decrypted while it is read, for those whom the organisation let it go to
@@ -17,6 +22,7 @@ export async function clearFileOf(
   { dispatch, document, version, recipient }: FileFacts,
 ) {
   if (version.wrappedKey === null) throw new ServiceError('key-destroyed-unsendable');
+  needHere(version);
   const sealed = sealedFile(version);
   const key = payloadKeyOf(
     deps,

@@ -38,7 +38,8 @@ export async function quotedDocument(
 
 function isReadable(actor: StaffActor, { document, version }: Found): boolean {
   const isOwn = reaches(actor, { owner: document.ownerId, deputy: document.deputyId });
-  return isOwn && version.wrappedKey !== null && version.damagedAt === null;
+  const isReadable = version.wrappedKey !== null && version.damagedAt === null && !version.isLocal;
+  return isOwn && isReadable;
 }
 
 type Found = NonNullable<Awaited<ReturnType<typeof findDocument>>>;

@@ -58,8 +58,9 @@ export async function inspectUpload(
     { wrapped: upload.wrappedKey, generation: upload.keyGeneration },
     upload.versionId,
   );
-  const { blobKey, headerBytes, declaredBytes: bytes, pagesBytes } = upload;
-  const files = { blobKey, headerBytes, bytes, pagesBytes };
+  const { blobKey, headerBytes, declaredBytes: bytes, pagesBytes, isLocal } = upload;
+  if (isLocal) throw new ServiceError('content-elsewhere');
+  const files = { blobKey, headerBytes, bytes, pagesBytes, isLocal };
   const asker = { who: upload.staffId };
   const shown = await showFile(deps, files, mediaType, fileKey, asker).catch(
     async (error: unknown) => {
@@ -99,7 +100,7 @@ async function inspect(deps: Deps, upload: UploadRow): Promise<Inspected> {
  * The version that an upload becomes, as the upload stands in the same transaction: a rotation may
  * have wrapped its key anew.
  */
-function versionOf(
+export function versionOf(
   upload: UploadRow,
   actor: StaffActor,
   documentId: DocumentId,
@@ -120,6 +121,7 @@ function versionOf(
     wrappedKey: upload.wrappedKey,
     keyGeneration: upload.keyGeneration,
     recoveryKey: upload.recoveryKey,
+    isLocal: upload.isLocal,
     createdAt: now,
     createdBy: actor.id,
   };
@@ -150,16 +152,71 @@ export async function protectDocument(
   return deps.turns.wholes(input.id, () => becomeDocument(deps, actor, input));
 }
 
+/**
+ * A document that an upload becomes, with its first version.
+ *
+ * @throws ServiceError `reference-taken`
+ */
+export async function insertProtected(
+  deps: Deps,
+  tx: Transaction,
+  actor: StaffActor,
+  {
+    id,
+    upload,
+    version,
+    reference,
+    title,
+    folderId,
+    markingId,
+    recoverable,
+  }: Omit<FinishUploadInput, 'id' | 'again'> & {
+    readonly id: DocumentId;
+    readonly upload: UploadRow;
+    readonly version: Parameters<typeof insertDocument>[2];
+  },
+): Promise<void> {
+  if (await referenceTaken(tx, reference)) throw new ServiceError('reference-taken', { reference });
+  const now = version.createdAt;
+  await insertDocument(
+    tx,
+    {
+      id,
+      reference,
+      title,
+      folderId: folderId ?? null,
+      markingId: markingId ?? null,
+      ownerId: actor.id,
+      versionId: upload.versionId,
+      recoverable: recoverable ?? true,
+      createdAt: now,
+    },
+    version,
+  );
+  await renewDaysAtMost(tx, [id]);
+  await removeUpload(tx, upload.id);
+  await record(deps, tx, {
+    action: 'document.protected',
+    ...aboutVersion(upload, actor, id, now),
+    details: {
+      reference,
+      pages: version.pages,
+      bytes: upload.declaredBytes,
+      ...(upload.isLocal ? { local: true as const } : {}),
+    },
+  });
+}
+
 async function becomeDocument(
   deps: Deps,
   actor: StaffActor,
   input: FinishUploadInput,
 ): Promise<{ readonly id: DocumentId }> {
   const upload = await ownUpload(deps.db.read, actor, input.id);
-  const { reference, title, folderId = null, markingId = null, recoverable, again = false } = input;
+  const { reference, again = false } = input;
   if (upload.documentId !== null) throw new ServiceError('upload-is-version');
-  const isTaken = new ServiceError('reference-taken', { reference });
-  if (await referenceTaken(deps.db.read, reference)) throw isTaken;
+  if (await referenceTaken(deps.db.read, reference))
+    throw new ServiceError('reference-taken', { reference });
   const needNew = async (db: Reading | Transaction): Promise<void> => {
     const same = again ? null : await sameDocument(db, actor, upload);
     if (same === null) return;
@@ -171,37 +228,15 @@ async function becomeDocument(
   const id = newId('document', deps.random);
   const now = deps.clock.now();
   await deps.db.write(async (tx) => {
-    if (await referenceTaken(tx, reference)) throw isTaken;
     await needNew(tx);
     const fresh = await ownUpload(tx, actor, input.id);
-    await insertDocument(
-      tx,
-      {
-        id,
-        reference,
-        title,
-        folderId,
-        markingId,
-        ownerId: actor.id,
-        versionId: upload.versionId,
-        recoverable: recoverable ?? true,
-        createdAt: now,
-      },
-      versionOf(fresh, actor, id, 1, inspected, now),
-    );
-    await renewDaysAtMost(tx, [id]);
-    await removeUpload(tx, upload.id);
-    const about = aboutVersion(upload, actor, id, now);
-    await record(
-      deps,
-      tx,
-      { action: 'key.unwrapped', ...about, details: { for: 'inspection' } },
-      {
-        action: 'document.protected',
-        ...about,
-        details: { reference, pages: inspected.pages, bytes: upload.declaredBytes },
-      },
-    );
+    const version = versionOf(fresh, actor, id, 1, inspected, now);
+    await insertProtected(deps, tx, actor, { ...input, id, upload: fresh, version });
+    await record(deps, tx, {
+      action: 'key.unwrapped',
+      ...aboutVersion(upload, actor, id, now),
+      details: { for: 'inspection' },
+    });
   });
   return { id };
 }

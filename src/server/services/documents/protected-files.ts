@@ -28,6 +28,7 @@ import {
 } from '@/server/repositories/dispatching/dispatch-repository';
 import { newLink } from '@/server/services/access/give-grants';
 import { clearFileOf } from '@/server/services/documents/clear-files';
+import { needHere } from '@/server/services/documents/sealed-source';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { needAllowed } from '@/server/services/policy/within-rules';
@@ -71,6 +72,7 @@ async function protectedFileOf(
   madeFor: MadeFor,
 ): Promise<ProtectedFile> {
   const { dispatch, document, version } = facts;
+  needHere(version);
   // Its cover page would lead nowhere.
   if (facts.linkOffAt !== null) throw new ServiceError('link-off');
   const title = dispatch.titleOnCover && !facts.hidesTitles ? document.title : null;

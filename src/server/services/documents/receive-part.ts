@@ -49,6 +49,7 @@ async function takePart(
   body: AsyncIterable<Uint8Array>,
 ): Promise<PartResult> {
   const upload = await needUpload(deps.db.read, actor, input.id);
+  if (upload.isLocal) throw new ServiceError('content-elsewhere');
   if (input.offset < upload.receivedBytes) return { receivedBytes: upload.receivedBytes };
   if (input.offset > upload.receivedBytes)
     throw new ServiceError('part-does-not-follow', {
@@ -131,7 +132,7 @@ async function sealPart(
   );
   const key = payloadKeyOf(
     deps,
-    { blobKey: upload.blobKey, headerBytes: upload.headerBytes, plainBytes: 0 },
+    { blobKey: upload.blobKey, headerBytes: upload.headerBytes },
     fileKey,
   );
   const firstChunk = upload.receivedBytes / CHUNK;

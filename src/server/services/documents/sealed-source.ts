@@ -7,6 +7,7 @@ import { pagesKey } from '@/core/content/blob-keys';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import { openBlob } from '@/server/storage/open-blob';
 import type { SealedSource } from '@/server/rendering/render-task';
+import { ServiceError } from '@/server/services/base/errors';
 import type { Deps } from '@/server/services/base/deps';
 
 /** A sealed file in the store. */
@@ -14,6 +15,8 @@ export type Sealed = {
   readonly blobKey: string;
   readonly headerBytes: number;
   readonly plainBytes: number;
+  /** Its content never came here: what is stored is of nothing. */
+  readonly isLocal: boolean;
 };
 
 /** A version as it is stored: what came, and the pages that were made of it where it has none itself. */
@@ -22,11 +25,12 @@ export type StoredFiles = {
   readonly headerBytes: number;
   readonly bytes: number;
   readonly pagesBytes: number | null;
+  readonly isLocal: boolean;
 };
 
 /** The file that came. */
-export function sealedFile({ blobKey, headerBytes, bytes }: StoredFiles): Sealed {
-  return { blobKey, headerBytes, plainBytes: bytes };
+export function sealedFile({ blobKey, headerBytes, bytes, isLocal }: StoredFiles): Sealed {
+  return { blobKey, headerBytes, plainBytes: isLocal ? 0 : bytes, isLocal };
 }
 
 /**
@@ -37,7 +41,7 @@ export function sealedPages(version: StoredFiles): Sealed {
   const { blobKey, headerBytes, pagesBytes } = version;
   return pagesBytes === null
     ? sealedFile(version)
-    : { blobKey: pagesKey(blobKey), headerBytes, plainBytes: pagesBytes };
+    : { blobKey: pagesKey(blobKey), headerBytes, plainBytes: pagesBytes, isLocal: false };
 }
 
 /** Everything that is stored of a version. */
@@ -50,7 +54,7 @@ export function allSealed(version: StoredFiles): Sealed[] {
 /** Reads the head of a stored file and derives the payload key. @throws AgeError `DAMAGED` */
 export function payloadKeyOf(
   { blobs }: Pick<Deps, 'blobs'>,
-  { blobKey, headerBytes }: Sealed,
+  { blobKey, headerBytes }: Pick<Sealed, 'blobKey' | 'headerBytes'>,
   fileKey: Uint8Array,
 ): Uint8Array {
   const length = headerBytes + PAYLOAD_NONCE;
@@ -68,12 +72,23 @@ export function payloadKeyOf(
   return payloadKey(fileKey, head.subarray(headerBytes));
 }
 
-/** What a worker thread needs to read a stored file. */
+/** @throws ServiceError `content-elsewhere` where the content is on its sender's machine alone */
+export function needHere({ isLocal }: Pick<StoredFiles, 'isLocal'>): void {
+  if (isLocal) throw new ServiceError('content-elsewhere');
+}
+
+/**
+ * What a worker thread needs to read a stored file.
+ *
+ * @throws ServiceError `content-elsewhere`
+ */
 export function sealedSource(
   { blobs }: Pick<Deps, 'blobs'>,
-  { blobKey, headerBytes, plainBytes }: Sealed,
+  sealed: Sealed,
   key: Uint8Array,
 ): SealedSource {
+  needHere(sealed);
+  const { blobKey, headerBytes, plainBytes } = sealed;
   return {
     place: blobs.placeOf(blobKey),
     start: headerBytes + PAYLOAD_NONCE,

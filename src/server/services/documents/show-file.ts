@@ -41,7 +41,7 @@ async function sealPages(
     header.push(new Uint8Array(piece));
   await deps.blobs.needRoom(bytes.length);
   await deps.blobs.writeAt(blobKey, 0, pieces(...header, deps.random(PAYLOAD_NONCE)));
-  const key = payloadKeyOf(deps, { blobKey, headerBytes, plainBytes: 0 }, fileKey);
+  const key = payloadKeyOf(deps, { blobKey, headerBytes }, fileKey);
   const sealed = sealStream(nodeChunkCipher(key), pieces(bytes));
   await deps.blobs.writeAt(blobKey, headerBytes + PAYLOAD_NONCE, sealed);
   await deps.blobs.finish(blobKey, fileSize(headerBytes, bytes.length));

@@ -68,7 +68,7 @@ async function* inParts(
 async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
   const { versionId, fileName, bytes, body, recoverable, who } = coming;
   const { fileKey, headerBytes, recoveryKey } = await writeHead(deps, versionId, recoverable);
-  const place = { blobKey: versionId, headerBytes, plainBytes: bytes };
+  const place = { blobKey: versionId, headerBytes };
   const key = payloadKeyOf(deps, place, fileKey);
   let contentMac = '';
   const kinds: MediaType[] = [];
@@ -83,7 +83,7 @@ async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
   const sealed = sealStream(nodeChunkCipher(key), parts);
   await deps.blobs.writeAt(versionId, headerBytes + PAYLOAD_NONCE, sealed);
   const [mediaType = await needMediaType(new Uint8Array(0), fileName)] = kinds;
-  const files = { blobKey: versionId, headerBytes, bytes, pagesBytes: null };
+  const files = { blobKey: versionId, headerBytes, bytes, pagesBytes: null, isLocal: false };
   const { pages, pagesBytes } = await showFile(deps, files, mediaType, fileKey, { who });
   await deps.blobs.finish(versionId, fileSize(headerBytes, bytes));
   const { wrapped, generation } = deps.vault.wrap(fileKey, versionId);

@@ -24,6 +24,8 @@ export async function writeHead(
 ): Promise<{
   readonly fileKey: Uint8Array;
   readonly headerBytes: number;
+  readonly header: Uint8Array;
+  readonly nonce: Uint8Array;
   readonly recoveryKey: string | null;
 }> {
   // A recovery key that another program wrote would open everything taken in from now on.
@@ -32,6 +34,7 @@ export async function writeHead(
   const recoveryKey = recoverable ? (organisation?.recoveryKey ?? null) : null;
   const { fileKey, stanzas } = await newFileKey(recoveryKey === null ? [] : [recoveryKey]);
   const header = encodeHeader([embargoStanza(versionId, deps.publicUrl), ...stanzas], fileKey);
-  await deps.blobs.writeAt(versionId, 0, head(header, deps.random(PAYLOAD_NONCE)));
-  return { fileKey, headerBytes: header.length, recoveryKey };
+  const nonce = deps.random(PAYLOAD_NONCE);
+  await deps.blobs.writeAt(versionId, 0, head(header, nonce));
+  return { fileKey, headerBytes: header.length, header, nonce, recoveryKey };
 }

@@ -178,7 +178,7 @@ export async function finishDrill(
   const { chunk, only } = await firstSealed(deps, version);
   const key = payloadKeyOf(
     deps,
-    { ...version, plainBytes: version.bytes },
+    version,
     deps.vault.unwrap({ wrapped, generation: version.keyGeneration }, version.id),
   );
   const plain = openChunk(nodeChunkCipher(key), 0, only, chunk);

@@ -344,6 +344,7 @@ export async function openDocument(
     file: { kind: found.version.mediaType, name: found.version.fileName },
     document: found.document.id,
     version: found.version.id,
+    isLocal: found.version.isLocal,
     kept: actor.kept,
     openedAt: licence.openedAt,
     ...(await openState(

@@ -16,6 +16,7 @@ import { ServiceError } from '@/server/services/base/errors';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { recordAlone, whereabouts } from '@/server/services/base/record';
 import {
+  needHere,
   payloadKeyOf,
   sealedFile,
   sealedPages,
@@ -112,6 +113,7 @@ export async function needSource(
   actor: ReaderActor,
   opened: Opened,
 ): Promise<SealedSource> {
+  needHere(opened.version);
   if (opened.version.pages === 0) throw new ContentError('NO_SUCH_PAGE');
   return heldSource(deps, actor, opened);
 }
@@ -162,6 +164,7 @@ export async function needFile(
   actor: ReaderActor,
   opened: Opened,
 ): Promise<{ readonly sealed: Sealed; readonly source: SealedSource }> {
+  needHere(opened.version);
   const sealed = sealedFile(opened.version);
   if (opened.version.pagesBytes === null)
     return { sealed, source: await heldSource(deps, actor, opened) };

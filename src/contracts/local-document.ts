@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import { MEDIA_TYPES } from '@/core/content/media-types';
+import type { UploadId, VersionId } from '@/core/base/ids';
+import { beginUploadInput, cancelUploadInput, finishUploadInput } from '@/contracts/document';
+import { publicKey } from '@/contracts/reader';
+
+/** A document that is encrypted on its sender's machine: its key is made here, its content stays there. */
+export const beginLocalInput = beginUploadInput
+  .pick({ fileName: true, bytes: true, recoverable: true })
+  .extend({
+    /** What the content key is to be encrypted to: a key of this browser for this alone. */
+    boxKey: publicKey,
+  });
+export type BeginLocalInput = z.infer<typeof beginLocalInput>;
+export type LocalBegun = {
+  readonly id: UploadId;
+  readonly version: VersionId;
+  /** The header of the age file, in base64. */
+  readonly header: string;
+  /** The content key for this browser alone (JWE). */
+  readonly box: string;
+};
+
+export const localCoverInput = cancelUploadInput.extend({
+  reference: finishUploadInput.shape.reference,
+});
+export type LocalCoverInput = z.infer<typeof localCoverInput>;
+/** What stands before and after the age file to make it a protected file, in base64, and what that is called. */
+export type LocalCover = { readonly head: string; readonly tail: string; readonly name: string };
+
+export const finishLocalInput = finishUploadInput
+  .pick({ id: true, title: true, reference: true, folderId: true, markingId: true })
+  .extend({
+    /** What the browser found it to be. */
+    mediaType: z.enum(MEDIA_TYPES),
+    pages: z.number().int().min(0).max(20_000),
+  });
+export type FinishLocalInput = z.infer<typeof finishLocalInput>;

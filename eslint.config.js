@@ -131,7 +131,9 @@ export default tseslint.config(
             { from: element('ui'), allow: { to: anyOf('core', 'contracts', 'words', 'ui') } },
             {
               from: element('workers'),
-              allow: { to: anyOf('core', 'port', 'workers', 'services', 'repositories', 'db') },
+              allow: {
+                to: anyOf('core', 'contracts', 'port', 'workers', 'services', 'repositories', 'db'),
+              },
             },
             {
               from: element('cli'),

@@ -60,6 +60,7 @@ const OWN_MACHINE: BuildOptions = {
   outdir: 'public',
   entryPoints: {
     'reader/own-machine': 'src/workers/own-machine-worker.ts',
+    'sender/seal': 'src/workers/seal-worker.ts',
     'reader/offline': 'src/ui/offline/main.tsx',
   },
   jsx: 'automatic',
@@ -100,7 +101,9 @@ async function buildOwnMachine(): Promise<void> {
     outdir: 'public',
     format: 'iife',
     define: {
-      READER_FILES: JSON.stringify([...files.keys()].map((name) => `/${name}`)),
+      READER_FILES: JSON.stringify(
+        [...files.keys()].filter((name) => name.startsWith('reader/')).map((name) => `/${name}`),
+      ),
       READER_VERSION: JSON.stringify(hash.digest('hex').slice(0, 16)),
     },
   });

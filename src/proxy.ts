@@ -20,6 +20,7 @@ const OFFLINE = [
 /** The policy of a file that is served as it is: a worker is held by that of its own response. */
 function policyOfFile(path: string): string | null {
   if (path === '/reader-worker.js') return WORKER;
+  if (path.startsWith('/sender/')) return WORKER;
   if (!path.startsWith('/reader/')) return null;
   return path === '/reader/offline.html' ? OFFLINE : WORKER;
 }

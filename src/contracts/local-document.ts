@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MEDIA_TYPES } from '@/core/content/media-types';
+import { MEDIA_TYPES, type MediaType } from '@/core/content/media-types';
 import type { UploadId, VersionId } from '@/core/base/ids';
 import { beginUploadInput, cancelUploadInput, finishUploadInput } from '@/contracts/document';
 import { publicKey } from '@/contracts/reader';
@@ -36,3 +36,24 @@ export const finishLocalInput = finishUploadInput
     pages: z.number().int().min(0).max(20_000),
   });
 export type FinishLocalInput = z.infer<typeof finishLocalInput>;
+
+/** What the worker that encrypts on this machine is asked. */
+export type SealAsked =
+  | { readonly kind: 'look'; readonly file: File; readonly wasm: ArrayBuffer }
+  | {
+      readonly kind: 'seal';
+      readonly file: File;
+      readonly begun: LocalBegun;
+      readonly cover: LocalCover;
+      /** Cannot be taken out of the browser. */
+      readonly privateKey: CryptoKey;
+    };
+/** What a file is: its kind, and how many pages are shown of it. */
+export type FileFound = { readonly mediaType: MediaType; readonly pages: number };
+export type SealReply =
+  | { readonly kind: 'found'; readonly found: FileFound }
+  /** Plain bytes that are sealed so far. */
+  | { readonly kind: 'sealed'; readonly bytes: number }
+  /** The protected file, on this machine's disk. */
+  | { readonly kind: 'done'; readonly file: File }
+  | { readonly kind: 'failed'; readonly code: string };

@@ -1,6 +1,6 @@
 // Reads a protected file in the browser: decrypts, draws and marks, apart from the page that shows it.
 import { base64urlnopad } from '@scure/base';
-import { AppError } from '@/core/base/errors';
+import { isAppError } from '@/core/base/errors';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { unboxKey } from '@/core/licence/key-box';
 import { readOwnLicence } from '@/core/licence/own-licence';
@@ -94,7 +94,7 @@ scope.onmessage = ({ data }) => {
       scope.postMessage({ id: data.id, ok: true, result });
     },
     (error: unknown) => {
-      const code = error instanceof AppError ? error.code : 'FAILED';
+      const code = isAppError(error) ? error.code : 'FAILED';
       scope.postMessage({ id: data.id, ok: false, code });
     },
   );

@@ -10,6 +10,8 @@ import { addRows } from '@/core/compose/sheet';
 import { ComposeBar } from '@/ui/compose/compose-bar';
 import { ComposeFoot } from '@/ui/compose/compose-foot';
 import { Consequences } from '@/ui/compose/consequences';
+import { folderMarking } from '@/core/content/folders';
+import { EncryptHereButton } from '@/ui/protecting/encrypt-here-button';
 import { DocumentStrip } from '@/ui/protecting/document-strip';
 import { DraftLine, OtherDrafts } from '@/ui/compose/draft-line';
 import { useComposed, type Composed } from '@/ui/compose/use-composed';
@@ -61,6 +63,15 @@ export function ComposeView({
             folders={start.folders}
             value={composed.folderId}
             onChange={composed.setFolderId}
+          />
+          <EncryptHereButton
+            taken={start.documents.rows.map(({ reference }) => reference)}
+            folderId={composed.folderId}
+            folderMarking={folderMarking(start.folders, composed.folderId)}
+            markings={start.markings}
+            onDone={(document) => {
+              composed.pick(document, true);
+            }}
           />
         </DocumentStrip>
         <RecipientsPart start={start} composed={composed} active={active} onActive={setActiveKey} />

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useRouter } from 'next/navigation';
 import { useDropzone } from 'react-dropzone';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -10,6 +11,7 @@ import TextField from '@mui/material/TextField';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
 import { counted } from '@/core/base/counted';
+import { EncryptHereButton } from '@/ui/protecting/encrypt-here-button';
 import { HalfUploads } from '@/ui/protecting/half-uploads';
 import { ProtectJob } from '@/ui/protecting/protect-job';
 import { isReady, useProtecting, type Filed } from '@/ui/protecting/use-protecting';
@@ -29,6 +31,7 @@ type Props = {
 export function ProtectPanel({ taken, folderId, folderMarking, markings, recovery }: Props) {
   const { jobs, halves, add, change, remove, cancel, protectAll, protectAgain } =
     useProtecting(taken);
+  const router = useRouter();
   const ready = jobs.filter(isReady).length;
   const isEncrypting = (name: string) =>
     jobs.some(
@@ -37,6 +40,17 @@ export function ProtectPanel({ taken, folderId, folderMarking, markings, recover
   return (
     <div className="stack above-12">
       <DropFiles onFiles={add} />
+      <div className="row">
+        <EncryptHereButton
+          taken={taken}
+          folderId={folderId}
+          folderMarking={folderMarking}
+          markings={markings}
+          onDone={() => {
+            router.refresh();
+          }}
+        />
+      </div>
       <HalfUploads
         halves={halves.found.filter(({ fileName }) => !isEncrypting(fileName))}
         onDropped={halves.look}

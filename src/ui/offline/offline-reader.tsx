@@ -44,7 +44,7 @@ export function OfflineReader({
   readonly onBack: () => void;
 }) {
   const { say } = useWords();
-  const { about, offlineUntil, version } = kept;
+  const { about, version } = kept;
   const covered = useCovered(about.captureDeterrent);
   const own = useMemo(() => ending(source), [source]);
   const over = useEffectEvent(onOver);
@@ -92,20 +92,32 @@ export function OfflineReader({
           onRefused={() => {
             onOver(new OwnFailure('LICENCE_OVER'));
           }}
-          aside={
-            <aside aria-label={say('reading.mayDo')}>
-              <div className="stack">
-                {connection}
-                <p className="notice">
-                  {say.rich('offline.reading', { end: () => <Moment at={offlineUntil} named /> })}
-                </p>
-                <p className="quiet">{say('offline.told', { organisation: about.organisation })}</p>
-              </div>
-            </aside>
-          }
+          aside={<Aside kept={kept} connection={connection} />}
         />
         <p className="on-paper-only">{say('reading.notToPrint')}</p>
       </div>
     </PageSourceProvider>
+  );
+}
+
+/** Until when, and what becomes of what is noted. */
+function Aside({
+  kept: { about, offlineUntil },
+  connection,
+}: {
+  readonly kept: OfflineReading['kept'];
+  readonly connection: ReactNode;
+}) {
+  const { say } = useWords();
+  return (
+    <aside aria-label={say('reading.mayDo')}>
+      <div className="stack">
+        {connection}
+        <p className="notice">
+          {say.rich('offline.reading', { end: () => <Moment at={offlineUntil} named /> })}
+        </p>
+        <p className="quiet">{say('offline.told', { organisation: about.organisation })}</p>
+      </div>
+    </aside>
   );
 }

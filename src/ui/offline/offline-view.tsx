@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
-import { AppError } from '@/core/base/errors';
+import { isAppError } from '@/core/base/errors';
 import { FileDrop } from '@/ui/files/file-drop';
 import { inspectPicked } from '@/ui/files/read-slice';
 import { OfflineReader } from '@/ui/offline/offline-reader';
@@ -27,7 +27,7 @@ const WRONG = {
 } as const;
 
 function wordsFor(error: unknown): (typeof WRONG)[keyof typeof WRONG] | 'file.unreadable' {
-  const code = error instanceof OwnFailure || error instanceof AppError ? error.code : '';
+  const code = error instanceof OwnFailure || isAppError(error) ? error.code : '';
   return Object.hasOwn(WRONG, code) ? WRONG[code as keyof typeof WRONG] : 'file.unreadable';
 }
 

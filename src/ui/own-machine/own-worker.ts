@@ -56,7 +56,7 @@ export function startOwnWorker(): OwnWorker {
         return;
       }
       const id = next++;
-      waiting.set(id, { resolve: resolve as Waiting['resolve'], reject });
+      waiting.set(id, { resolve: resolve, reject });
       worker.postMessage({ ...asked, id }, moved);
     });
   return {

@@ -105,8 +105,9 @@ function matches({ title, reference }: DocumentRow, text: string): boolean {
 }
 
 /** `86 pages · Office only`, and that it is revoked where it is. */
-export function aboutDocument({ pages, marking, revoked }: DocumentRow): string {
-  return [pagesText(pages), marking ?? '', revoked ? 'revoked' : '']
+export function aboutDocument({ pages, marking, revoked, isLocal }: DocumentRow): string {
+  const where = isLocal ? 'encrypted on your machine' : '';
+  return [pagesText(pages), marking ?? '', where, revoked ? 'revoked' : '']
     .filter((part) => part !== '')
     .join(' · ');
 }

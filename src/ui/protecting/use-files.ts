@@ -97,7 +97,7 @@ function sameAs(same: SameDocument): Unsuited {
 }
 
 /** The documents somebody may send whose title or reference holds this. */
-async function named(reference: string): Promise<readonly DocumentRow[]> {
+export async function named(reference: string): Promise<readonly DocumentRow[]> {
   return (await api('GET /api/v1/documents', { q: reference, own: 'true' })).rows;
 }
 

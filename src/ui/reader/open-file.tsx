@@ -17,9 +17,10 @@ import { useWords } from '@/ui/words/use-words';
 function pathHere(link: string | null): string | null {
   if (link === null) return null;
   const url = new URL(link);
-  return url.origin === window.location.origin && url.pathname.startsWith('/r/')
-    ? url.pathname
-    : null;
+  if (url.origin !== window.location.origin) return null;
+  // The bare address of the reader leads to what was sent.
+  if (url.pathname === '/r') return '/r/sent';
+  return url.pathname.startsWith('/r/') ? url.pathname : null;
 }
 
 /** Where the encrypted part alone leads: to what was sent, where it is of this service. */
@@ -51,7 +52,8 @@ export function FileTaker() {
       const path = pathHere(link) ?? pathOfBare(stanza);
       if (path !== null) {
         pick(stanza === null ? null : { file, version: stanza.version });
-        router.push(path);
+        setBusy(false);
+        if (path !== window.location.pathname) router.push(path);
         return;
       }
       if (link === null) setProblem(say('file.onlyInside'));

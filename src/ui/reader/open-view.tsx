@@ -11,6 +11,7 @@ import { AcceptNotice } from '@/ui/reader/accept-notice';
 import { Opening, Stuck } from '@/ui/reader/before-opening';
 import { leave } from '@/ui/reader/leave';
 import { PassOnPanel } from '@/ui/reader/pass-on-panel';
+import { NeedsFile } from '@/ui/reader/needs-file';
 import { usePickedFile } from '@/ui/reader/picked-file';
 import { useOwnReading } from '@/ui/reader/use-own-reading';
 import { ReaderView } from '@/ui/reader/reader-view';
@@ -82,6 +83,8 @@ export function OpenView({ token, document, onBack, onAsked }: Props) {
   if (isNoticeDue(problem)) return <AcceptNotice onAccepted={openAgain} onBack={onBack} />;
   if (problem !== null) return <Stuck words={sentenceOf(problem)} onLeave={onLeave} />;
   if (opened === null || own.kind === 'opening') return <Opening />;
+  if (opened.outcome === 'granted' && opened.isLocal && own.kind !== 'open')
+    return <NeedsFile opened={opened} isWrong={own.kind === 'failed'} onBack={onBack} />;
   const more = (
     <More token={token} document={document} opened={opened} change={change} onAsked={onAsked} />
   );

@@ -365,7 +365,7 @@ function Heading({ opened }: { readonly opened: Opened }) {
 
 /** What one may take along: prints, and a copy. */
 function Taking({
-  opened: { rights, licence, pages },
+  opened: { rights, licence, pages, isLocal },
   take,
 }: {
   readonly opened: Opened;
@@ -377,6 +377,10 @@ function Taking({
 }) {
   const { say } = useWords();
   const base = `/api/v1/reader/licences/${licence}`;
+  if (isLocal)
+    return rights.print.granted || rights.keep.granted ? (
+      <p className="quiet">{say('own.noTaking')}</p>
+    ) : null;
   return (
     <>
       {rights.print.granted && pages > 0 && (

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { OpenResult } from '@/contracts/reader';
 import { CallError, sentenceOf } from '@/ui/http/call';
 import type { OwnReading } from '@/ui/reader/own-source';
@@ -23,6 +23,14 @@ function isKnown(code: string): code is WrongCode {
   return Object.hasOwn(en.own.wrong, code);
 }
 
+type Granted = OpenResult & { readonly outcome: 'granted' };
+
+/** Why a picked file is not opened here; `null`: it may be. */
+function notHere(granted: Granted, picked: PickedFile): 'own.otherVersion' | 'own.notHere' | null {
+  if (granted.version !== picked.version) return 'own.otherVersion';
+  return granted.offline === null ? 'own.notHere' : null;
+}
+
 /** Opens a picked file on this machine once its document is open. `turn`: another one, and it is opened anew. */
 export function useOwnReading(
   opened: OpenResult | null,
@@ -31,15 +39,28 @@ export function useOwnReading(
 ): OwnState {
   const { say } = useWords();
   const granted = opened?.outcome === 'granted' ? opened : null;
-  const licence = granted?.licence ?? null;
-  const isMeant = picked !== null && granted !== null && granted.version === picked.version;
-  const mayOpen = isMeant && granted.offline !== null;
-  const [state, setState] = useState<OwnState>({ kind: 'none' });
-  const begin = useEffectEvent(async (): Promise<OwnReading> => {
-    if (granted === null || picked === null) throw new OwnFailure('FAILED');
+  const why = granted === null || picked === null ? null : notHere(granted, picked);
+  const licence = why === null && picked !== null ? (granted?.licence ?? null) : null;
+  const result = useReading(granted, licence === null ? null : picked, licence, turn);
+  if (granted === null || picked === null) return { kind: 'none' };
+  return why === null ? result : { kind: 'failed', why: say(why) };
+}
+
+/** A reading for one licence, file and turn, ended as soon as one of them is another. */
+function useReading(
+  granted: Granted | null,
+  picked: PickedFile | null,
+  licence: string | null,
+  turn: number,
+): OwnState {
+  const { say } = useWords();
+  const [done, setDone] = useState<{ readonly of: object; readonly state: OwnState } | null>(null);
+  const of = useMemo(() => ({ picked, licence, turn }), [picked, licence, turn]);
+  const begin = useEffectEvent(async (file: PickedFile): Promise<OwnReading> => {
+    if (granted === null) throw new OwnFailure('FAILED');
     // What reads files here is loaded by those alone who do.
     const { openHere } = await import('@/ui/reader/own-source');
-    return openHere(granted, picked);
+    return openHere(granted, file);
   });
   const wordsOf = useEffectEvent((error: unknown): string => {
     if (error instanceof CallError) return sentenceOf(error);
@@ -47,27 +68,24 @@ export function useOwnReading(
     return say(`own.wrong.${isKnown(code) ? code : 'FAILED'}`);
   });
   useEffect(() => {
-    if (!mayOpen || licence === null) return undefined;
+    if (of.picked === null || of.licence === null) return undefined;
+    const { file } = of.picked;
     let current = true;
     let reading: OwnReading | null = null;
-    setState({ kind: 'opening' });
-    begin().then(
+    begin(of.picked).then(
       (made) => {
         reading = made;
-        if (current) setState({ kind: 'open', reading: made, name: picked.file.name });
+        if (current) setDone({ of, state: { kind: 'open', reading: made, name: file.name } });
         else made.end();
       },
       (error: unknown) => {
-        if (current) setState({ kind: 'failed', why: wordsOf(error) });
+        if (current) setDone({ of, state: { kind: 'failed', why: wordsOf(error) } });
       },
     );
     return () => {
       current = false;
       reading?.end();
     };
-  }, [mayOpen, licence, picked, turn]);
-  if (picked === null || granted === null) return { kind: 'none' };
-  if (!isMeant) return { kind: 'failed', why: say('own.otherVersion') };
-  if (!mayOpen) return { kind: 'failed', why: say('own.notHere') };
-  return state.kind === 'none' ? { kind: 'opening' } : state;
+  }, [of]);
+  return done?.of === of ? done.state : { kind: 'opening' };
 }

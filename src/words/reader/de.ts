@@ -116,6 +116,15 @@ export const de: ReaderMessages = {
       'Dieses Dokument lässt sich nicht auf Ihrem eigenen Gerät öffnen; seine Seiten kommen vom Dienst.',
     otherVersion:
       'Die gewählte Datei ist nicht die aktuelle Fassung dieses Dokuments; seine Seiten kommen vom Dienst.',
+    needsFile:
+      'Dieses Dokument wurde auf dem Gerät von {sender} verschlüsselt und liegt ' +
+      'sonst nirgends. Öffnen Sie die geschützte Datei, die Sie erhalten haben.',
+    wrongFile:
+      'Diese Datei ließ sich hier nicht öffnen: Sie enthält ein anderes Dokument ' +
+      'oder eine andere Fassung, oder sie wurde verändert. Bitten Sie {sender} noch einmal darum.',
+    noTaking:
+      'Drucken und Behalten werden für dieses Dokument nicht angeboten, das nur ' +
+      'auf Ihrem Gerät liegt.',
     notAmong:
       'Die Datei {name} ist nicht darunter: Sie wurde jemand anderem gesendet oder enthält eine frühere Fassung.',
     wrong: {

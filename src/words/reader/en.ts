@@ -99,6 +99,15 @@ export const en = {
     notHere: 'This document does not open on your own machine, so its pages come from the service.',
     otherVersion:
       'The file you picked is not of the current version of this document, so its pages come from the service.',
+    needsFile:
+      'This document was encrypted on the machine of {sender} and is nowhere else. ' +
+      'Open the protected file that you were given.',
+    wrongFile:
+      'This file could not be opened here: it holds another document or version, ' +
+      'or was altered. Ask {sender} for it again.',
+    noTaking:
+      'Printing and keeping a copy are not offered for this document, which is ' +
+      'on your machine alone.',
     notAmong:
       'The file {name} is not among these: it was sent to somebody else, or holds an earlier version.',
     wrong: {

@@ -110,6 +110,15 @@ export const es: ReaderMessages = {
     notHere: 'Este documento no se abre en su propio equipo; sus páginas vienen del servicio.',
     otherVersion:
       'El archivo elegido no es la versión actual de este documento; sus páginas vienen del servicio.',
+    needsFile:
+      'Este documento se cifró en el equipo de {sender} y no está en ningún otro ' +
+      'lugar. Abra el archivo protegido que recibió.',
+    wrongFile:
+      'Este archivo no pudo abrirse aquí: contiene otro documento u otra versión, ' +
+      'o fue alterado. Pídalo de nuevo a {sender}.',
+    noTaking:
+      'Imprimir y guardar una copia no se ofrecen para este documento, que solo ' +
+      'está en su equipo.',
     notAmong:
       'El archivo {name} no está entre estos: se envió a otra persona o contiene una versión anterior.',
     wrong: {

@@ -114,6 +114,15 @@ export const fr: ReaderMessages = {
       'Ce document ne s’ouvre pas sur votre propre appareil ; ses pages viennent du service.',
     otherVersion:
       'Le fichier choisi n’est pas la version actuelle de ce document ; ses pages viennent du service.',
+    needsFile:
+      'Ce document a été chiffré sur l’appareil de {sender} et n’est nulle part ' +
+      'ailleurs. Ouvrez le fichier protégé que vous avez reçu.',
+    wrongFile:
+      'Ce fichier n’a pas pu être ouvert ici : il contient un autre document ou ' +
+      'une autre version, ou a été modifié. Demandez-le de nouveau à {sender}.',
+    noTaking:
+      'Imprimer et garder une copie ne sont pas proposés pour ce document, qui ' +
+      'n’est que sur votre appareil.',
     notAmong:
       'Le fichier {name} n’en fait pas partie : il a été envoyé à quelqu’un d’autre ou contient une version antérieure.',
     wrong: {

@@ -18,7 +18,7 @@ import {
   aboutOpen,
   decideAgain,
   needLicence,
-  needSource,
+  needKey,
   recordWithheld,
   type Opened,
   type Refused,
@@ -46,7 +46,7 @@ async function viewsFor(
   actor: ReaderActor,
   opened: Opened,
 ): Promise<readonly CommentView[]> {
-  const { key } = await needSource(deps, actor, opened);
+  const key = await needKey(deps, actor, opened);
   const rows = seenIn(await commentsOn(deps.db.read, opened.document.id), opened);
   return rows.map((row) => viewOf(row, { kind: 'recipient', id: opened.licence.recipientId }, key));
 }
@@ -90,7 +90,7 @@ export async function makeComment(
   if (page > opened.version.pages) throw new ServiceError('no-such-pages');
   const wait = await deps.limits.comments(opened.licence.recipientId);
   if (wait > 0) throw tooMany(wait);
-  const { key } = await needSource(deps, actor, opened);
+  const key = await needKey(deps, actor, opened);
   const id = newId('comment', deps.random);
   const now = deps.clock.now();
   const refused = await deps.db.write(async (tx) => {
@@ -144,7 +144,7 @@ export async function changeOwnComment(
   { licence, comment: id, change }: ChangeCommentInput,
 ): Promise<{ readonly comments: readonly CommentView[] } | Refused> {
   const opened = await needLicence(deps, actor, licence);
-  const { key } = await needSource(deps, actor, opened);
+  const key = await needKey(deps, actor, opened);
   const refused = await deps.db.write(async (tx) => {
     const decision = await decideAgain(deps, tx, actor, opened, 'comment');
     if (decision.outcome === 'refused') return decision;

@@ -119,13 +119,21 @@ export async function needSource(
 }
 
 async function heldSource(deps: Deps, actor: ReaderActor, opened: Opened): Promise<SealedSource> {
+  return sealedSource(deps, sealedPages(opened.version), await needKey(deps, actor, opened));
+}
+
+/**
+ * The key that pages, and comments on them, are sealed with; taking it from the vault is recorded.
+ *
+ * @throws ServiceError `document-gone` where it is destroyed
+ */
+export async function needKey(deps: Deps, actor: ReaderActor, opened: Opened): Promise<Uint8Array> {
   const { licence, version } = opened;
-  const sealed = sealedPages(version);
   const held = deps.keyring.find(licence.id);
-  if (held !== null) return sealedSource(deps, sealed, held);
-  const key = await unwrapped(deps, actor, opened, sealed, 'reading');
+  if (held !== null) return held;
+  const key = await unwrapped(deps, actor, opened, sealedPages(version), 'reading');
   deps.keyring.hold(licence.id, key);
-  return sealedSource(deps, sealed, key);
+  return key;
 }
 
 async function unwrapped(

@@ -1,0 +1,65 @@
+'use client';
+
+import { useState } from 'react';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import type { DocumentRow } from '@/contracts/document';
+import type { MarkingRow } from '@/contracts/marking';
+import type { FolderId, MarkingId } from '@/core/base/ids';
+import { EncryptHere } from '@/ui/protecting/encrypt-here';
+import { named } from '@/ui/protecting/use-files';
+
+/** Leads to encrypting a file on this machine, whose content is never sent here. */
+export function EncryptHereButton({
+  taken,
+  folderId,
+  folderMarking,
+  markings,
+  onDone,
+}: {
+  /** References that are not free, as far as they are known here. */
+  readonly taken: readonly string[];
+  readonly folderId: FolderId | null;
+  readonly folderMarking: MarkingId | null;
+  readonly markings: readonly MarkingRow[];
+  readonly onDone: (document: DocumentRow) => void;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const close = () => {
+    setOpen(false);
+  };
+  const done = async (reference: string) => {
+    const document = (await named(reference)).find((each) => each.reference === reference);
+    if (document !== undefined) onDone(document);
+  };
+  return (
+    <>
+      <Button
+        className="nowrap"
+        onClick={() => {
+          setOpen(true);
+        }}
+      >
+        Encrypt on this machine…
+      </Button>
+      <Dialog open={isOpen} fullWidth maxWidth="sm" aria-label="Encrypt on this machine">
+        <DialogContent>
+          {isOpen && (
+            <EncryptHere
+              taken={taken}
+              folderId={folderId}
+              folderMarking={folderMarking}
+              markings={markings}
+              onProtected={(reference) => void done(reference)}
+            />
+          )}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={close}>Close</Button>
+        </DialogActions>
+      </Dialog>
+    </>
+  );
+}

@@ -1,3 +1,4 @@
+import type { StillReadable, stillReadableInput } from '@/contracts/still-readable';
 import type {
   beginLocalInput,
   finishLocalInput,
@@ -227,6 +228,7 @@ export type Api = {
   'POST /api/v1/groups/:id/members': Call<typeof changeMembersInput, MembersChanged>;
   'DELETE /api/v1/groups/:id': Call<typeof groupInput, unknown>;
   'POST /api/v1/groups': Call<typeof putGroupInput, { readonly id: GroupId }>;
+  'GET /api/v1/still-readable': Call<typeof stillReadableInput, StillReadable>;
   'GET /api/v1/ledger/reading': Call<typeof readingAsked, ReadingRecord>;
   'GET /api/v1/ledger/facet': Call<typeof facetInput, { readonly values: readonly FacetCount[] }>;
   'GET /api/v1/ledger/values': Call<

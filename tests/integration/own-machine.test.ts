@@ -4,6 +4,7 @@ import { webcrypto } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { HOUR } from '@/core/base/time';
+import { newId } from '@/core/base/ids';
 import type { DispatchId, DocumentId, LicenceId, VersionId } from '@/core/base/ids';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { unboxKey, type BoxKey } from '@/core/licence/key-box';
@@ -28,6 +29,7 @@ import { findLicence } from '@/server/repositories/reading/reader-repository';
 import { handIn } from '@/server/services/reading/hand-in';
 import { openDocument } from '@/server/services/reading/open-document';
 import { noteReading, renderPage } from '@/server/services/reading/read-pages';
+import { stillReadable } from '@/server/services/reading/still-readable';
 import { takeKey } from '@/server/services/reading/take-key';
 import {
   dispatch,
@@ -376,5 +378,56 @@ describe('what was read without a connection', () => {
     expect(await until()).not.toBeNull();
     await tell(sent, { forgotten: [licence] });
     expect(await until()).toBeNull();
+  });
+});
+
+describe('who could still read', () => {
+  const told = (sent: Sent) =>
+    stillReadable(product.deps, product.ida, { document: sent.document });
+
+  test('is told from the licences that run, until each ends or its device forgot it', async () => {
+    const sent = await send({ conditions: { offline: 3 * HOUR } });
+    const licence = await open(sent);
+    expect(await told(sent)).toMatchObject({ running: [], held: [] });
+    await take(sent, licence);
+    const now = product.clock.now();
+    await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
+    const after = await told(sent);
+    expect(after.running).toMatchObject([{ document: sent.document, until: now + 3 * HOUR }]);
+    expect(after.curve.map(({ readable }) => readable)).toEqual([1, 1, 1, 0]);
+    await handIn(product.deps, sent.reader, { opens: [], kept: [], forgotten: [licence] });
+    const closed = await told(sent);
+    expect(closed.running).toEqual([]);
+    // Whatever the device says, it has held the key.
+    expect(closed.held).toHaveLength(1);
+  });
+
+  test('closes by itself as time goes, and tells nothing of what only the service draws', async () => {
+    const [sent, hosted] = [
+      await send({ conditions: { offline: 2 * HOUR } }),
+      await send({ conditions: { offline: 0 } }),
+    ];
+    for (const each of [sent, hosted]) await take(each, await open(each));
+    const began = product.clock.now();
+    expect((await told(hosted)).running).toEqual([]);
+    product.clock.set(began + 2 * HOUR);
+    expect((await told(sent)).running).toEqual([]);
+    product.clock.set(began);
+    expect((await told(sent)).running).toHaveLength(1);
+  });
+
+  test('is told to those who may read the record of it alone', async () => {
+    const sent = await send({ conditions: { offline: HOUR } });
+    await take(sent, await open(sent));
+    const colleague = {
+      ...product.ida,
+      id: newId('staff', product.deps.random),
+      role: 'sender' as const,
+    };
+    expect(await stillReadable(product.deps, colleague, { document: sent.document })).toEqual({
+      running: [],
+      curve: [{ at: product.clock.now(), readable: 0 }],
+      held: [],
+    });
   });
 });

@@ -49,6 +49,7 @@ type Handled = {
   'GET /api/v1/documents': typeof import('@/app/api/v1/documents/route').GET;
   'DELETE /api/v1/drafts/:id': typeof import('@/app/api/v1/drafts/[id]/route').DELETE;
   'POST /api/v1/drafts': typeof import('@/app/api/v1/drafts/route').POST;
+  'GET /api/v1/still-readable': typeof import('@/app/api/v1/still-readable/route').GET;
   'GET /api/v1/ledger/reading': typeof import('@/app/api/v1/ledger/reading/route').GET;
   'GET /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').GET;
   'POST /api/v1/documents/:id/comments': typeof import('@/app/api/v1/documents/[id]/comments/route').POST;

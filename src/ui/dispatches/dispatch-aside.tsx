@@ -4,6 +4,7 @@ import { MarkLines } from '@/ui/watermark/mark-line';
 import Link from 'next/link';
 import type { DispatchDetail } from '@/contracts/dispatch';
 import { carriesFile, carriesLink, isInTheClear } from '@/core/policy/delivery';
+import { StillReadablePanel } from '@/ui/still-readable/still-readable-panel';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { HandedPart } from '@/ui/dispatches/handed-part';
 import { PassedOnPart } from '@/ui/dispatches/passed-on-part';
@@ -53,6 +54,7 @@ export function DispatchAside({
       <h2>Watermark</h2>
       <MarkLines layers={detail.watermark} />
       <hr />
+      <StillReadablePanel of={{ dispatch: detail.id }} />
       <AccessThenPanel of={{ dispatch: detail.id }} names={severalDocuments ? 'both' : 'people'} />
     </div>
   );

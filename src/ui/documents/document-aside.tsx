@@ -13,6 +13,7 @@ import { WentPanel } from '@/ui/documents/went-panel';
 import { GivePanel } from '@/ui/give/give-panel';
 import { api } from '@/ui/http/api';
 import { useHolds } from '@/ui/shell/permissions';
+import { StillReadablePanel } from '@/ui/still-readable/still-readable-panel';
 import { Moment } from '@/ui/time/moment';
 
 const UNREACHED = 'GET /api/v1/documents/:id/unreached';
@@ -42,6 +43,7 @@ export function DocumentAside({
           done={(given) => `Given to ${counted(given, 'person', 'people')}.`}
         />
       )}
+      <StillReadablePanel of={{ document: id }} />
       <hr />
       <AccessThenPanel of={{ document: id }} names="people" />
       <hr />

@@ -7,6 +7,7 @@ import type { GrantRow } from '@/contracts/dispatch';
 import type { PersonDetail } from '@/contracts/people';
 import { counted } from '@/core/base/counted';
 import type { DocumentId } from '@/core/base/ids';
+import { StillReadablePanel } from '@/ui/still-readable/still-readable-panel';
 import { AccessThenPanel } from '@/ui/access-then/access-then-panel';
 import { GivePanel } from '@/ui/give/give-panel';
 import { stateOf } from '@/ui/grants/grant-words';
@@ -64,6 +65,7 @@ export function PersonPanel({
       <ShutOut person={person} canOpen={canOpen} />
       <hr />
       <h2>Devices</h2>
+      <StillReadablePanel key={`${person.id} readable`} of={{ person: person.id }} />
       <PersonDevices person={person} />
       <h3>Passkeys</h3>
       <PersonPasskeys person={person} />

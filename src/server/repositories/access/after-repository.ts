@@ -53,22 +53,15 @@ export async function entriesAbout(
   }));
 }
 
-export type HeldOffline = {
-  readonly recipient: RecipientId;
-  readonly grant: GrantId;
-  readonly checkedAt: number;
-};
-
-/** When people last asked by these grants, of those who may go on reading without asking. */
-export async function lastAsked(db: Reading, grants: readonly GrantId[]): Promise<HeldOffline[]> {
-  const rows = await db.all<{ recipient: RecipientId; grant: GrantId; last: string }>(sql`
-    SELECT recipient_id AS recipient, grant_id AS "grant", max(occurred_at) AS last FROM ledger_entries
+/** Until when people may go on reading on their own machines by these grants, without asking. */
+export async function offlineUntilOf(
+  db: Reading,
+  grants: readonly GrantId[],
+  now: number,
+): Promise<ReadonlyMap<RecipientId, number>> {
+  const rows = await db.all<{ recipient: RecipientId; until: number }>(sql`
+    SELECT recipient_id AS recipient, max(offline_until) AS until FROM licences
     WHERE grant_id IN (SELECT value FROM json_each(${JSON.stringify(grants)}))
-    AND licence_id IS NOT NULL AND outcome = 'granted' AND recipient_id IS NOT NULL
-    GROUP BY recipient_id, grant_id`);
-  return rows.map(({ recipient, grant, last }) => ({
-    recipient,
-    grant,
-    checkedAt: Date.parse(last),
-  }));
+    AND offline_until > ${now} GROUP BY recipient_id`);
+  return new Map(rows.map(({ recipient, until }) => [recipient, until]));
 }

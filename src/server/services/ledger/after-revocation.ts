@@ -4,13 +4,12 @@ import { groupBy } from '@/core/base/group';
 import type { DocumentId, GrantId, RecipientId, StaffId } from '@/core/base/ids';
 import { domainOf } from '@/core/policy/address';
 import { standsForMany } from '@/core/policy/addressee';
-import { exposure } from '@/core/policy/exposure';
 import { holds, reaches } from '@/core/policy/permissions';
 import type { AfterInput, AfterPage, AfterRow, Copies } from '@/contracts/after-revocation';
 import type { Reading } from '@/server/db/database';
 import {
   entriesAbout,
-  lastAsked,
+  offlineUntilOf,
   type AboutEntry,
 } from '@/server/repositories/access/after-repository';
 import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
@@ -201,34 +200,6 @@ async function takingBack(
   return (by) => by === null || by === actor.id || !administrators.has(by);
 }
 
-/** Who may still read what they opened before it was pulled back, and until when. */
-async function offlineOf(
-  deps: Pick<Deps, 'db'>,
-  rows: readonly Row[],
-  now: number,
-): Promise<Map<RecipientId, number>> {
-  const may = rows.filter(({ grant }) => (grant.conditions?.offline ?? 0) > 0);
-  if (may.length === 0) return new Map();
-  const grants = new Map(may.map((row) => [row.grant.id, row]));
-  const held = (await lastAsked(deps.db.read, [...grants.keys()])).flatMap(
-    ({ recipient, grant, checkedAt }) => {
-      const row = grants.get(grant);
-      return row === undefined
-        ? []
-        : [
-            {
-              document: row.document.id,
-              recipient,
-              checkedAt,
-              offline: row.grant.conditions?.offline ?? 0,
-              until: row.grant.untilAt,
-            },
-          ];
-    },
-  );
-  return new Map(exposure(held, now).pairs.map(({ recipient, until }) => [recipient, until]));
-}
-
 async function onDocument(
   deps: Pick<Deps, 'db' | 'clock'>,
   actor: StaffActor,
@@ -256,7 +227,7 @@ async function onDocument(
         .filter(({ recipient }) => standsForMany(recipient.kind))
         .map(({ dispatch }) => dispatch.id),
     }),
-    offlineOf(deps, wanted, now),
+    offlineUntilOf(deps.db.read, [...new Set(wanted.map(({ grant }) => grant.id))], now),
   ]);
   const names = await namesOf(db, [
     ...new Set(entries.map(({ entry }) => entry.actor.id).filter((id) => id !== null)),

@@ -109,12 +109,12 @@ async function secretPdf(): Promise<Uint8Array> {
   return new Uint8Array(Buffer.concat([await drawing(2), Buffer.from('\n%'), secret]));
 }
 
-async function made(conditions: { offline: number } | undefined = { offline: 0 }) {
+async function made(conditions = { offline: 0 }) {
   const { id, file } = await encryptHere(await secretPdf(), `LOC-${String(++number)}`);
   const address = `nora.${String(number)}@brackwater.example`;
   const sent = await dispatch(product, [id], [address], {
     rights: ['read', 'comment', 'copy', 'print', 'keep'],
-    ...(conditions === undefined ? {} : { conditions }),
+    conditions,
   });
   const token = sent.tokenOf(address);
   const reader = await prove(product, token, address);

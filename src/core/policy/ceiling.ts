@@ -119,8 +119,11 @@ function passkeyAsked(own: boolean | null, ceilings: readonly Ceiling[]): Narrow
 }
 
 /** How long a document stays readable on a person's own machine; null: it does not open there. */
-function offlineLeft(own: number | null, ceilings: readonly Ceiling[]): Narrowed<number | null> {
-  let found: Narrowed<number | null> = { value: own, origin: OWN };
+function offlineLeft(
+  { offline = null }: Conditions,
+  ceilings: readonly Ceiling[],
+): Narrowed<number | null> {
+  let found: Narrowed<number | null> = { value: offline, origin: OWN };
   for (const ceiling of ceilings) {
     const limit = ceiling.limits.offline;
     if (limit === null || found.value === null) continue;
@@ -178,7 +181,7 @@ export function underCeilings(
   const countries = common(conditions.countries ?? null, ceilings, 'countries');
   const networks = common(conditions.networks ?? null, ceilings, 'networks');
   const passkey = passkeyAsked(conditions.passkey ?? null, ceilings);
-  const offline = offlineLeft(conditions.offline ?? null, ceilings);
+  const offline = offlineLeft(conditions, ceilings);
   const narrowed = narrowedBy(
     own.conditions,
     { opens: opens.value, passkey: passkey.value, offline: offline.value },

@@ -38,7 +38,8 @@ function isListKept(limits: readonly string[], which: Listed, after: readonly Ce
 }
 
 /** Networks of several levels do not reduce to one list, so each has to be found again, or one within it. */
-function areNetworksKept(networks: readonly string[], after: readonly Ceiling[]): boolean {
+function areNetworksKept(networks: Limits['networks'], after: readonly Ceiling[]): boolean {
+  if (networks === null) return true;
   return after.some(
     ({ limits }) => limits.networks?.every((network) => networks.includes(network)) === true,
   );
@@ -52,7 +53,8 @@ function isCountKept(most: number, which: Counted, after: readonly Ceiling[]): b
 }
 
 /** Shorter is stricter, and not at all is the strictest. */
-function isOfflineKept(most: NonNullable<Limits['offline']>, after: readonly Ceiling[]): boolean {
+function isOfflineKept(most: Limits['offline'], after: readonly Ceiling[]): boolean {
+  if (most === null) return true;
   return after.some(({ limits: { offline } }) => {
     if (offline === null) return false;
     return offline === 'never' || (most !== 'never' && offline <= most);
@@ -68,11 +70,11 @@ function isKept(limits: Limits, after: readonly Ceiling[]): boolean {
         return list === null || isListKept(list, which, after);
       }
       case 'networks':
-        return limits.networks === null || areNetworksKept(limits.networks, after);
+        return areNetworksKept(limits.networks, after);
       case 'passkey':
         return limits.passkey === null || after.some((ceiling) => ceiling.limits.passkey === true);
       case 'offline':
-        return limits.offline === null || isOfflineKept(limits.offline, after);
+        return isOfflineKept(limits.offline, after);
       case 'days':
       case 'prints':
       case 'opens': {

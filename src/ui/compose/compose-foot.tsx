@@ -3,6 +3,7 @@
 import { counted } from '@/core/base/counted';
 import { isDoubt } from '@/core/compose/concerns';
 import type { Right } from '@/core/policy/rights';
+import { shutOutText } from '@/ui/compose/pulled-back';
 import type { Composed } from '@/ui/compose/use-composed';
 
 /** What stays readable although everybody was shut out. */
@@ -31,7 +32,7 @@ export function ComposeFoot({ composed }: { readonly composed: Composed }) {
           'Cannot be pulled back'
         ) : (
           <>
-            Pulled back: all shut out <b>at once</b>
+            Pulled back: all shut out <b>{shutOutText(rows.map(({ terms }) => terms))}</b>
             {exceptions(composed)}
           </>
         )}

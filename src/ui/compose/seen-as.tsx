@@ -86,6 +86,11 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
           ))}
         </TextField>
       )}
+      {document.isLocal && (
+        <p className="quiet">
+          Encrypted on your machine: its pages are drawn on theirs, and not here.
+        </p>
+      )}
       {answer?.opens === false ? (
         <p className="refused-page">
           They would be refused: {refusedWords[answer.reason ?? 'not-addressed']}.
@@ -103,11 +108,12 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
             network: given(asked.network),
           }}
           pages={document.pages}
+          isHere={!document.isLocal}
           alt={`Page 1 of ${document.title}, as a preview`}
         />
       )}
       <Problem words={problem} />
-      {answer !== null && (
+      {answer !== null && !document.isLocal && (
         <ReadAsThem
           explained={answer}
           document={document}

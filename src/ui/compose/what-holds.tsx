@@ -2,9 +2,9 @@
 
 import { bareDomain } from '@/core/policy/address';
 import { assurances } from '@/core/policy/assurance';
-import { spanText } from '@/core/policy/condition-lines';
 import type { Terms } from '@/core/policy/rights';
 import { carriesFile } from '@/core/policy/delivery';
+import { readOn, shutOutText } from '@/ui/compose/pulled-back';
 import type { Composed } from '@/ui/compose/use-composed';
 import type { GridRow } from '@/ui/recipients/grid-view';
 import { Note } from '@/ui/shell/notice';
@@ -18,12 +18,11 @@ type Props = {
 
 /** How soon everybody could be shut out, from the time that is given offline. */
 function PulledBack({ all }: { readonly all: readonly Terms[] }) {
-  const longest = Math.max(0, ...all.map(({ conditions }) => conditions?.offline ?? 0));
-  if (longest === 0) return null;
+  if (readOn(all) === 0) return null;
   return (
     <Note>
-      If you had to pull this back, everybody would be shut out within {spanText(longest)}: so long
-      it may be read on their own machines without asking again.
+      If you had to pull this back, everybody would be shut out {shutOutText(all)}: so long it may
+      be read on their own machines without asking again.
     </Note>
   );
 }

@@ -39,21 +39,16 @@ export function useOwnReading(
 ): OwnState {
   const { say } = useWords();
   const granted = opened?.outcome === 'granted' ? opened : null;
-  const why = granted === null || picked === null ? null : notHere(granted, picked);
-  const licence = why === null && picked !== null ? (granted?.licence ?? null) : null;
-  const result = useReading(granted, licence === null ? null : picked, licence, turn);
-  if (granted === null || picked === null) return { kind: 'none' };
+  const why = granted === null || picked === null ? 'none' : notHere(granted, picked);
+  const result = useReading(granted, why === null ? picked : null, turn);
+  if (why === 'none') return { kind: 'none' };
   return why === null ? result : { kind: 'failed', why: say(why) };
 }
 
 /** A reading for one licence, file and turn, ended as soon as one of them is another. */
-function useReading(
-  granted: Granted | null,
-  picked: PickedFile | null,
-  licence: string | null,
-  turn: number,
-): OwnState {
+function useReading(granted: Granted | null, picked: PickedFile | null, turn: number): OwnState {
   const { say } = useWords();
+  const licence = granted?.licence ?? null;
   const [done, setDone] = useState<{ readonly of: object; readonly state: OwnState } | null>(null);
   const of = useMemo(() => ({ picked, licence, turn }), [picked, licence, turn]);
   const begin = useEffectEvent(async (file: PickedFile): Promise<OwnReading> => {

@@ -11,11 +11,14 @@ const WAIT = 350;
 export function PreviewPicture({
   request,
   pages,
+  isHere = true,
   alt,
 }: {
   readonly request: Parameters<typeof pagePreview>[0];
   /** How many the document has; 0: it is only kept, and has none to be drawn. */
   readonly pages: number;
+  /** Whether its content is at the service: else there is nothing to be drawn, and no words for it. */
+  readonly isHere?: boolean;
   readonly alt: string;
 }) {
   const [picture, setPicture] = useState<string | null>(null);
@@ -23,7 +26,7 @@ export function PreviewPicture({
   const { attempt, fail } = useAnotherTry();
   const asked = JSON.stringify(request);
   useEffect(() => {
-    if (pages === 0) return undefined;
+    if (pages === 0 || !isHere) return undefined;
     let current = true;
     let address: string | null = null;
     const timer = setTimeout(() => {
@@ -47,7 +50,8 @@ export function PreviewPicture({
       clearTimeout(timer);
       if (address !== null) URL.revokeObjectURL(address);
     };
-  }, [asked, pages, attempt, fail]);
+  }, [asked, pages, isHere, attempt, fail]);
+  if (!isHere) return null;
   if (pages === 0) return <p className="quiet">{NOT_SHOWN}</p>;
   if (failed) return <p className="quiet">The page cannot be shown here.</p>;
   return (

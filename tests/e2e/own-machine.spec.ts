@@ -1,0 +1,250 @@
+// Protected files on people's own machines: encrypted in the sender's browser, read in the
+// recipient's, with a connection and without, until access ends.
+import { randomBytes } from 'node:crypto';
+import { readFileSync, readdirSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { expect, type Browser, type Page } from '@playwright/test';
+import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import { HOUR } from '@/core/base/time';
+import { addRecipients } from './composing';
+import { countCodes, expectNothingSerious, linkFor, newestCode, open, signIn } from './people';
+import { test } from './test';
+
+/** A PDF that nothing else in the world is like: what is looked for on the service's disk. */
+async function secretPdf(): Promise<{ readonly pdf: Buffer; readonly secret: Buffer }> {
+  const document = await PDFDocument.create();
+  const font = await document.embedFont(StandardFonts.Helvetica);
+  for (const page of [1, 2])
+    document
+      .addPage([595, 842])
+      .drawText(`Offer, page ${String(page)}`, { x: 60, y: 760, size: 24, font });
+  const secret = randomBytes(48);
+  return { pdf: Buffer.concat([await document.save(), Buffer.from('\n%'), secret]), secret };
+}
+
+function isOnDisk(folder: string, bytes: Buffer): boolean {
+  return readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .map((name) => path.join(folder, name))
+    .filter((file) => statSync(file).isFile())
+    .some((file) => readFileSync(file).includes(bytes));
+}
+
+/** Proves an address where the page asks for it, on a device that is remembered. */
+async function proveHere(page: Page, staff: Page, address: string): Promise<void> {
+  const before = await countCodes(staff, address);
+  await page.getByLabel('Your email address').fill(address);
+  await page.getByRole('button', { name: 'Email me a code' }).click();
+  await page.getByLabel('Code').fill(await newestCode(staff, address, before));
+  await page.locator('input[type=radio][value=kept]').check();
+  await page.getByRole('button', { name: 'Continue' }).click();
+}
+
+async function newReader(browser: Browser): Promise<Page> {
+  return (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+}
+
+/** Revokes whatever a dispatch gave, on its page. */
+async function revokeAll(staff: Page): Promise<void> {
+  await staff.locator('html[data-awake]').waitFor();
+  await staff.getByRole('button', { name: 'Revoke all…' }).click();
+  await staff.getByRole('button', { name: 'Revoke all', exact: true }).click();
+}
+
+const pick = (page: Page, file: string) => page.locator('input[type=file]').setInputFiles(file);
+const firstPage = (page: Page) => page.locator('.page img').first();
+
+test('a document is encrypted in the sender’s browser, and opens for those it was sent to alone', async ({
+  page: staff,
+  browser,
+  demo,
+}, info) => {
+  const address = 'nora.wick@brackwater.example';
+  const { pdf, secret } = await secretPdf();
+  await signIn(staff, '/compose');
+  await staff.getByRole('button', { name: 'Encrypt on this machine…' }).click();
+  const dialog = staff.getByRole('dialog');
+  await dialog
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'Offer.pdf', mimeType: 'application/pdf', buffer: pdf });
+  await expect(dialog.getByText('2 pages')).toBeVisible();
+  await dialog.getByRole('combobox', { name: 'Marking' }).click();
+  await staff.getByRole('option', { name: 'none' }).click();
+  await expectNothingSerious(staff);
+  const [download] = await Promise.all([
+    staff.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'Encrypt on this machine' }).click(),
+  ]);
+  const file = info.outputPath('offer.pdf');
+  await download.saveAs(file);
+  await dialog.getByRole('button', { name: 'Close' }).click();
+
+  // It cannot be sent where nobody could read it.
+  await addRecipients(staff, address);
+  await expect(staff.getByText('may not open it on their own machine')).toBeVisible();
+  await staff.getByRole('button', { name: 'Let it be opened on their own machines' }).click();
+  await expect(staff.getByText('by the reader').first()).toBeVisible();
+  await staff.getByLabel('Subject').fill('An offer, by another way');
+  await staff.getByRole('button', { name: 'Encrypt and dispatch' }).click();
+  await staff.waitForURL('**/dispatches/dsp_*');
+
+  const link = await linkFor(staff, address, 'An offer, by another way');
+  const reader = await newReader(browser);
+  const calls: string[] = [];
+  reader.on('request', (request) => calls.push(request.url()));
+  await open(reader, link);
+  await proveHere(reader, staff, address);
+  await expect(reader.getByText('is nowhere else. Open the protected file')).toBeVisible();
+  await expectNothingSerious(reader);
+  await pick(reader, file);
+  await expect(firstPage(reader)).toBeVisible();
+  await expect(reader.getByText('Read on this machine, from the file offer.pdf')).toBeVisible();
+  await expect(reader.locator('.page img')).toHaveCount(2);
+  expect(calls.filter((url) => url.includes('/pages/'))).toEqual([]);
+  await expectNothingSerious(reader);
+
+  // Somebody else with the same file and the same link.
+  const stranger = await newReader(browser);
+  await open(stranger, '/r');
+  await pick(stranger, file);
+  await stranger.waitForURL('**/r/sent');
+  await proveHere(stranger, staff, 'passer.by@outsider.example');
+  await expect(stranger.getByText('The file offer.pdf is not among these')).toBeVisible();
+  await expect(stranger.locator('.page img')).toHaveCount(0);
+
+  // A file that was altered, and then the right one again.
+  const altered = readFileSync(file);
+  altered[altered.length - 2_000] = (altered[altered.length - 2_000] ?? 0) ^ 1;
+  await reader.reload();
+  await reader.locator('html[data-awake]').waitFor();
+  await reader
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'altered.pdf', mimeType: 'application/pdf', buffer: altered });
+  await expect(reader.getByText('could not be opened here')).toBeVisible();
+  await pick(reader, file);
+  await expect(firstPage(reader)).toBeVisible();
+
+  // Revoked: blank at once, and the same file opens nothing.
+  await staff.getByRole('button', { name: 'Revoke all' }).first().click();
+  await staff
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Revoke/ })
+    .click();
+  await expect(reader.locator('.page img')).toHaveCount(0);
+  await expect(reader.getByRole('heading', { name: /taken back|revoked/i })).toBeVisible();
+
+  expect(isOnDisk(demo.DATA_DIR, secret)).toBe(false);
+});
+
+test('a file is read without a connection until its time is over, and that is told afterwards', async ({
+  page: staff,
+  browser,
+}, info) => {
+  const address = 'tove.lind@brackwater.example';
+  await signIn(staff, '/documents');
+  const dispatched = await staff.evaluate(
+    async ({ recipient, offline, until }) => {
+      const json = { 'content-type': 'application/json' };
+      const found = await (await fetch('/api/v1/documents?q=Weight%20list&own=true')).json();
+      const { rows } = found as { readonly rows: readonly { readonly id: string }[] };
+      const sent = await fetch('/api/v1/dispatches', {
+        method: 'POST',
+        headers: json,
+        body: JSON.stringify({
+          documents: [rows[0]?.id],
+          recipients: [{ address: recipient, name: 'Tove Lind', organisation: '' }],
+          terms: {
+            rights: ['read', 'copy'],
+            from: null,
+            until,
+            prints: null,
+            conditions: { offline },
+          },
+          subject: 'For the train',
+          note: '',
+          watermark: [],
+          delivery: 'mail',
+          form: 'both',
+        }),
+      });
+      return { status: sent.status, id: ((await sent.json()) as { readonly id: string }).id };
+    },
+    { recipient: address, offline: 5 * HOUR, until: Date.now() + 400 * HOUR },
+  );
+  expect(dispatched.status).toBe(200);
+  await linkFor(staff, address, 'For the train');
+  await open(staff, `/mailroom?address=${encodeURIComponent(address)}`);
+  await staff.getByRole('link', { name: 'For the train' }).click();
+  const [download] = await Promise.all([
+    staff.waitForEvent('download'),
+    staff.getByRole('link', { name: /\.pdf$/ }).click(),
+  ]);
+  const file = info.outputPath('train.pdf');
+  await download.saveAs(file);
+
+  const reader = await newReader(browser);
+  await open(reader, '/r');
+  await pick(reader, file);
+  await reader.waitForURL('**/r/*');
+  await proveHere(reader, staff, address);
+  await expect(firstPage(reader)).toBeVisible();
+  await reader.waitForFunction(
+    async () =>
+      (await navigator.serviceWorker.getRegistration('/r'))?.active?.state === 'activated',
+  );
+
+  await reader.context().setOffline(true);
+  await reader.goto(new URL('/r/sent', reader.url()).href);
+  await expect(reader.getByRole('heading', { name: 'No connection' })).toBeVisible();
+  await expect(reader.getByText('Weight list')).toBeVisible();
+  await expectNothingSerious(reader);
+  await pick(reader, file);
+  await expect(firstPage(reader)).toBeVisible();
+  await expect(reader.getByText('Read without a connection, until')).toBeVisible();
+  // A second or two, so that there is something to tell.
+  await reader.waitForTimeout(2_500);
+
+  // Six hours later it is over, and a clock that was set back does not help.
+  const page = reader.url();
+  await reader.clock.install({ time: Date.now() + 6 * HOUR });
+  await reader.goto(page);
+  await pick(reader, file);
+  await expect(
+    reader.getByText('The time for reading this file without a connection is over'),
+  ).toBeVisible();
+  await reader.clock.setSystemTime(Date.now() - HOUR);
+  await pick(reader, file);
+  await expect(reader.getByText('The clock of this machine was set back')).toBeVisible();
+  await reader.clock.setSystemTime(Date.now());
+
+  // With a connection again, what was read is handed in; the licence is over as soon as access is.
+  await open(staff, `/dispatches/${dispatched.id}`);
+  await expect(staff.getByText('could read on, the last until')).toBeVisible();
+  await expectNothingSerious(staff);
+  await staff.getByRole('button', { name: 'Revoke all' }).first().click();
+  await staff
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Revoke/ })
+    .click();
+  await reader.context().setOffline(false);
+  const handedIn = reader.waitForResponse((answer) =>
+    answer.url().endsWith('/api/v1/reader/offline'),
+  );
+  await reader.goto(page);
+  await handedIn;
+  await expect(async () => {
+    await open(staff, '/ledger');
+    await expect(staff.getByText('read without a connection').first()).toBeVisible({
+      timeout: 500,
+    });
+  }).toPass();
+  await expect(async () => {
+    await open(staff, `/dispatches/${dispatched.id}`);
+    await expect(staff.getByText('Nobody may read on their own machine')).toBeVisible({
+      timeout: 500,
+    });
+  }).toPass();
+  await reader.context().setOffline(true);
+  await reader.goto(page);
+  await pick(reader, file);
+  await expect(reader.getByText('This file needs a connection')).toBeVisible();
+});

@@ -200,7 +200,7 @@ const FAN = 10;
  *
  * @param packed whether page objects lie together in object streams (PDF 1.5), or each beside its picture
  */
-async function largeDocument(packed: boolean): Promise<Uint8Array> {
+export async function largeDocument(packed: boolean): Promise<Uint8Array> {
   const document = await PDFDocument.create();
   const { context } = document;
   const pages: PDFRef[] = [];

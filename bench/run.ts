@@ -1,4 +1,4 @@
-// `npm run bench [-- arrival compose content files kinds ledger lists people policy reading seals start]`:
+// `npm run bench [-- arrival compose content files kinds ledger lists own-machine people policy reading seals start]`:
 // each figure against its limit in the same run.
 // `npm run bench -- soak` takes an hour (MINUTES), and runs only where it is named.
 // It, `arrival`, `compose`, `reading` and `start` need what was built.
@@ -15,6 +15,7 @@ import { protectedFiles, randomPage } from './files';
 import { making } from './kinds';
 import { ledger, ledgerScreen } from './ledger';
 import { lists } from './lists';
+import { ownMachine } from './own-machine';
 import { bringingPeople } from './people';
 import { deciding } from './policy';
 import { crowd, details } from './reading';
@@ -30,6 +31,7 @@ const parts: Readonly<Record<string, readonly ((folder: string) => Promise<void>
   kinds: [making],
   ledger: [ledger, ledgerScreen],
   lists: [lists],
+  'own-machine': [ownMachine],
   people: [bringingPeople],
   policy: [deciding],
   reading: [details, crowd],

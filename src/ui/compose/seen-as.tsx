@@ -86,11 +86,6 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
           ))}
         </TextField>
       )}
-      {document.isLocal && (
-        <p className="quiet">
-          Encrypted on your machine: its pages are drawn on theirs, and not here.
-        </p>
-      )}
       {answer?.opens === false ? (
         <p className="refused-page">
           They would be refused: {refusedWords[answer.reason ?? 'not-addressed']}.
@@ -113,8 +108,8 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
         />
       )}
       <Problem words={problem} />
-      {answer !== null && !document.isLocal && (
-        <ReadAsThem
+      {answer !== null && (
+        <Explained
           explained={answer}
           document={document}
           person={who}
@@ -123,9 +118,29 @@ export function SeenAs({ each, terms, documents, watermark }: Props) {
           network={given(asked.network)}
         />
       )}
-      {answer?.opens === true && <RightsFound found={answer} />}
       <WhatIf asked={asked} onAsk={setAsked} others={false} />
     </section>
+  );
+}
+
+/** The reader, and each right with its reason; what was encrypted elsewhere is not drawn here. */
+function Explained(
+  props: Omit<ComponentProps<typeof SeenReader>, 'leave' | 'otherCase'> & {
+    readonly document: DocumentRow;
+  },
+) {
+  const { explained, document } = props;
+  return (
+    <>
+      {document.isLocal ? (
+        <p className="quiet">
+          Encrypted on your machine: its pages are drawn on theirs, and not here.
+        </p>
+      ) : (
+        <ReadAsThem {...props} />
+      )}
+      {explained.opens && <RightsFound found={explained} />}
+    </>
   );
 }
 

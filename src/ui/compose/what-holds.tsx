@@ -16,6 +16,19 @@ type Props = {
   readonly active: GridRow | null;
 };
 
+/** How it is read. */
+function Way({ isLinkAlone, terms }: { readonly isLinkAlone: boolean; readonly terms: Terms }) {
+  return (
+    <p className="quiet">
+      {isLinkAlone ? 'Anyone with the link' : 'Each proves their email address with a code, then'}{' '}
+      reads marked pictures of the pages, held by the server. Every page is checked again when it is
+      shown.
+      {terms.conditions?.offline != null &&
+        ' The protected file opens on their own machine as well, where the key comes to them.'}
+    </p>
+  );
+}
+
 /** How soon everybody could be shut out, from the time that is given offline. */
 function PulledBack({ all }: { readonly all: readonly Terms[] }) {
   if (readOn(all) === 0) return null;
@@ -36,13 +49,7 @@ export function WhatHolds({ composed: { rows, way, common, watermark }, active }
   return (
     <section className="stack" aria-label="What holds it">
       <h2>What holds it</h2>
-      <p className="quiet">
-        {isLinkAlone ? 'Anyone with the link' : 'Each proves their email address with a code, then'}{' '}
-        reads marked pictures of the pages, held by the server. Every page is checked again when it
-        is shown.
-        {terms.conditions?.offline != null &&
-          ' The protected file opens on their own machine as well, where the key comes to them.'}
-      </p>
+      <Way isLinkAlone={isLinkAlone} terms={terms} />
       <PulledBack all={rows.length === 0 ? [terms] : rows.map((row) => row.terms)} />
       <table className="assurances">
         <tbody>

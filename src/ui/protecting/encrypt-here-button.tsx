@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
 import type { DocumentRow } from '@/contracts/document';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
@@ -44,7 +45,8 @@ export function EncryptHereButton({
       >
         Encrypt on this machine…
       </Button>
-      <Dialog open={isOpen} fullWidth maxWidth="sm" aria-label="Encrypt on this machine">
+      <Dialog open={isOpen} fullWidth maxWidth="sm">
+        <DialogTitle>Encrypt on this machine</DialogTitle>
         <DialogContent>
           {isOpen && (
             <EncryptHere

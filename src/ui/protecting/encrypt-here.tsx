@@ -25,8 +25,7 @@ type Props = {
 export function EncryptHere({ taken, folderId, folderMarking, markings, onProtected }: Props) {
   const { state, choose, name, go, stop, again } = useSealHere(taken, folderId, onProtected);
   return (
-    <section className="stack" aria-label="Encrypt on this machine">
-      <h2>Encrypt on this machine</h2>
+    <div className="stack">
       <p className="quiet">
         The document is not sent here: only its key is, with its name, size and number of pages. It
         is read on people’s own machines alone, from the protected file that is saved here and that
@@ -53,7 +52,7 @@ export function EncryptHere({ taken, folderId, folderMarking, markings, onProtec
       {state.kind === 'sealing' && <Sealing state={state} onStop={stop} />}
       {state.kind === 'done' && <Save state={state} onAgain={again} />}
       {state.kind === 'empty' && <Problem words={state.problem} />}
-    </section>
+    </div>
   );
 }
 

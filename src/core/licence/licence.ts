@@ -34,7 +34,7 @@ export type Licence = {
 };
 
 /** What holds where a document is opened on the person's own machine. */
-export type OwnTerms = {
+type OwnTerms = {
   /** The thumbprint (RFC 7638) of the key that the content key was encrypted to (RFC 7800 §3.4). */
   readonly keyThumbprint: string;
   /** Until when it may be read there without asking again; null: every open asks. */

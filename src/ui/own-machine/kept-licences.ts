@@ -4,7 +4,7 @@ import type { KeyTaken, OfflineOpen } from '@/contracts/own-machine';
 import { inStore, inStores } from '@/ui/own-machine/reader-store';
 
 /** What the reader shows of a document beside its pages. */
-export type AboutKept = {
+type AboutKept = {
   readonly title: string;
   readonly reference: string;
   readonly sender: string;

@@ -11,6 +11,7 @@ import { createContainer, type Container } from '@/server/container';
 import type { Renderer } from '@/server/rendering/render-pool';
 import { signLedger } from '@/server/repositories/ledger/ledger-writer';
 import { listColleagues } from '@/server/repositories/staff/staff-repository';
+import { findDocument } from '@/server/repositories/documents/document-repository';
 import { findRecipients } from '@/server/repositories/people/recipient-repository';
 import { askForMore } from '@/server/services/requests/ask-for-more';
 import { beginUpload } from '@/server/services/documents/begin-upload';
@@ -39,7 +40,7 @@ import { fileEverything } from './filing';
 import { createChance } from './chance';
 import type { Limits } from '@/server/limits/limits';
 import { officePapers, officePeople, officeDispatches } from './office';
-import { print, prove, read } from './reader-actions';
+import { print, prove, read, readAway } from './reader-actions';
 import { papers, people, dispatches, type Person } from './story';
 
 const config = readConfig();
@@ -356,6 +357,17 @@ at(-1.2, async () => {
     text: 'This seems light for the winch that is in the arrangement.',
     answers: null,
   });
+});
+// On the way to the yard there is no connection; what was read is told on arrival.
+at(-0.35, async () => {
+  const token = await tokenFor('survey', people.rana);
+  const weights = documents.get('TQ-412-WL-02') ?? 'doc_';
+  const surveyor = await readerOf('survey', people.rana);
+  const licence = await read(deps, surveyor, token, weights, 1);
+  const found = await findDocument(deps.db.read, weights);
+  if (licence === null || found === null) return;
+  const away = { openedAt: clock.now() + 2 * HOUR, backAt: clock.now() + 5 * HOUR };
+  await readAway(deps, surveyor, licence, found.version.id, away);
 });
 at(-1.1, async () => {
   const id = documents.get('TQ-412-WL-02') ?? 'doc_';

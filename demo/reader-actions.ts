@@ -1,9 +1,11 @@
 import { webcrypto } from 'node:crypto';
-import type { DocumentId, LicenceId } from '@/core/base/ids';
+import type { DocumentId, LicenceId, VersionId } from '@/core/base/ids';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { readMailroom, readMessage } from '@/server/services/demo/read-mailroom';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { Deps, ReaderActor, StrangerActor } from '@/server/services/base/deps';
+import { handIn } from '@/server/services/reading/hand-in';
+import { takeKey } from '@/server/services/reading/take-key';
 import { openDocument } from '@/server/services/reading/open-document';
 import { enterCode, requestCode } from '@/server/services/reading/prove-address';
 import { printDocument } from '@/server/services/reading/take-copies';
@@ -100,4 +102,31 @@ export async function read(
 
 export async function print(deps: Deps, reader: ReaderActor, licence: LicenceId): Promise<void> {
   await printDocument(deps, reader, { licence, from: 1, to: 1 });
+}
+
+/** Opens the protected file of an open on their own machine, and reads it there without a connection. */
+export async function readAway(
+  deps: Deps,
+  reader: ReaderActor,
+  licence: LicenceId,
+  version: VersionId,
+  away: { readonly openedAt: number; readonly backAt: number },
+): Promise<void> {
+  await takeKey(deps, reader, { licence, version, boxKey: await publicKey() });
+  const back = { ...deps, clock: { ...deps.clock, now: () => away.backAt } };
+  await handIn(back, reader, {
+    opens: [
+      {
+        licence,
+        number: 1,
+        openedAt: away.openedAt,
+        pages: [
+          [1, 70 * SECOND],
+          [2, 25 * SECOND],
+        ],
+      },
+    ],
+    kept: [],
+    forgotten: [],
+  });
 }

@@ -152,7 +152,7 @@ export const dispatches: readonly DemoDispatch[] = [
     from: null,
     until: 2,
     form: 'both',
-    offlineHours: 24,
+    offlineHours: 48,
   },
   {
     key: 'harbour',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isId, type LicenceId, type VersionId } from '@/core/base/ids';
 import { DAY } from '@/core/base/time';
 import type { RefusalReason } from '@/core/policy/decide';
+import type { BoxKey } from '@/core/licence/key-box';
 import type { CarriedRun } from '@/core/watermark/carried-glyphs';
 import type { WantedPage } from '@/core/own-machine/own-document';
 import {
@@ -86,7 +87,8 @@ export type OwnAsked =
       readonly kind: 'open';
       readonly file: File;
       readonly taken: KeyTaken;
-      /** Cannot be taken out of the browser. */
+      /** This browser's key for content keys; its private half cannot be taken out. */
+      readonly boxKey: BoxKey;
       readonly privateKey: CryptoKey;
       /** The time by the service's clock, in ms since the epoch: from here on it goes on by itself. */
       readonly now: number;

@@ -2,7 +2,8 @@
 import { base64urlnopad } from '@scure/base';
 import { isAppError } from '@/core/base/errors';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
-import { unboxKey } from '@/core/licence/key-box';
+import { boxThumbprint, unboxKey } from '@/core/licence/key-box';
+import { LicenceError } from '@/core/licence/licence';
 import { readOwnLicence } from '@/core/licence/own-licence';
 import { OwnMachineError } from '@/core/own-machine/errors';
 import { openOwnDocument, type OwnDocument } from '@/core/own-machine/own-document';
@@ -27,6 +28,7 @@ let document: OwnDocument | null = null;
 async function open({
   file,
   taken,
+  boxKey,
   privateKey,
   now: begins,
   wasm,
@@ -41,6 +43,8 @@ async function open({
     sodiumChunkCipher(),
     readOwnLicence(statement, base64urlnopad.decode(issuer.publicKey), issuer.name, begins),
   ]);
+  if (licence.keyThumbprint !== (await boxThumbprint(boxKey)))
+    throw new LicenceError('of another device');
   document = await openOwnDocument(
     {
       size: file.size,

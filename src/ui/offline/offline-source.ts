@@ -19,10 +19,10 @@ export type OfflineReading = {
  */
 export async function openOffline(kept: KeptLicence, file: File): Promise<OfflineReading> {
   const now = timeWithoutService(kept, Date.now());
-  const { privateKey } = await boxKeyPair();
+  const { boxKey, privateKey } = await boxKeyPair();
   const worker = startOwnWorker();
   try {
-    const { pages } = await worker.open({ file, taken: kept.taken, privateKey, now });
+    const { pages } = await worker.open({ file, taken: kept.taken, boxKey, privateKey, now });
     let open = await beginOpen(kept, now).catch(() => {
       throw new OwnFailure('NOT_KEPT');
     });

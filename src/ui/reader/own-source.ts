@@ -90,7 +90,7 @@ export async function openHere(
   const taken = (await answer.json()) as KeyTaken;
   const worker = startOwnWorker();
   try {
-    const { pages } = await worker.open({ file, taken, privateKey, now: taken.now });
+    const { pages } = await worker.open({ file, taken, boxKey, privateKey, now: taken.now });
     if (opened.kept && taken.offlineUntil !== null) await keepForLater(opened, taken);
     return { source: pagesOf(worker, licence), pages, end: worker.end };
   } catch (error) {

@@ -1,6 +1,7 @@
 // The command line, as somebody types it: files in, protected files out, and back with other people's tools.
 import { execFileSync, spawnSync } from 'node:child_process';
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { randomBytes } from 'node:crypto';
+import { readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { generateHybridIdentity, identityToRecipient } from 'age-encryption';
@@ -11,7 +12,7 @@ import { documents } from '@/server/db/schema/documents';
 import { grants } from '@/server/db/schema/access';
 import { realDocument } from '../support/real-documents';
 import { runCommand, type Ran } from '../support/command';
-import { drawing, filesIn, startProduct, type Product } from '../support/product';
+import { drawing, filesIn, isOnDisk, startProduct, type Product } from '../support/product';
 
 let product: Product;
 let clear: Buffer;
@@ -117,6 +118,39 @@ describe('protect', () => {
     const given = await product.deps.db.read.select().from(grants);
     expect(given.filter(({ rights }) => rights.join() === 'read')).toHaveLength(3);
     expect((await run('ledger', 'verify')).code).toBe(0);
+  });
+
+  test('keeps the content out of the store where it is asked to, and the file opens all the same', async () => {
+    const secret = randomBytes(48);
+    writeFileSync(at('Offer.pdf'), Buffer.concat([clear, Buffer.from('\n%'), secret]));
+    const { code, out, err } = await run(
+      'protect',
+      at('Offer.pdf'),
+      '--to',
+      'mira@yard.example',
+      '--local',
+      '--out',
+      at('out'),
+      '--json',
+    );
+    expect([code, err]).toEqual([0, '']);
+    const [file = ''] = (JSON.parse(out) as { files: string[] }).files;
+    execFileSync('pdfdetach', ['-save', '1', '-o', at('offer.age'), file]);
+    const plain = execFileSync('age', ['-d', '-i', at('key.txt'), at('offer.age')]);
+    expect(plain.includes(secret)).toBe(true);
+    expect(isOnDisk(path.join(product.folder, 'blobs'), secret)).toBe(false);
+    const stored = filesIn(path.join(product.folder, 'blobs')).map((name) => statSync(name).size);
+    expect(Math.min(...stored)).toBeLessThan(1_000);
+    const wrong = await run(
+      'protect',
+      at('Offer.pdf'),
+      '--to',
+      'a@b.example',
+      '--local',
+      '--mail',
+      'both',
+    );
+    expect(wrong.code).toBe(2);
   });
 
   test('what is no PDF, is protected already, or cannot be sent, leaves nothing behind', async () => {

@@ -11,7 +11,9 @@ import { beginUploadInput, finishUploadInput } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
 import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
 import { actorNamed, withService } from '@/cli/open-service';
+import { takeLocal } from '@/cli/take-local';
 import { writeWhole } from '@/cli/write-whole';
+import type { Terms } from '@/core/policy/rights';
 import { grantsOf } from '@/server/repositories/access/grant-reader';
 import { allReferences } from '@/server/repositories/documents/document-repository';
 import { listSavedTerms } from '@/server/repositories/documents/filing-repository';
@@ -24,7 +26,13 @@ import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { receivePart } from '@/server/services/documents/receive-part';
 import { readAhead } from '@/server/storage/read-ahead';
 
-type Taken = { readonly path: string; readonly id: DocumentId; readonly reference: string };
+type Taken = {
+  readonly path: string;
+  readonly id: DocumentId;
+  readonly reference: string;
+  /** Its protected file, where that is written at once. */
+  readonly target?: string;
+};
 
 export const protectCommand: Command = {
   name: 'protect',
@@ -40,6 +48,7 @@ export const protectCommand: Command = {
 --title-on-cover   the first page and the name say the title as well
 --mail FORM        mail it instead: link, file or both
 --again            make another document of a file that is protected already
+--local            keep the content out of the store: it is in the protected file alone (PDF only)
 --no-recovery      leave the organisation's recovery key out
 --as ADDRESS       which member of staff this is, where there are several administrators`,
   options: {
@@ -53,6 +62,7 @@ export const protectCommand: Command = {
     'title-on-cover': { type: 'boolean' },
     mail: { type: 'string' },
     again: { type: 'boolean' },
+    local: { type: 'boolean' },
     'no-recovery': { type: 'boolean' },
     as: { type: 'string' },
   },
@@ -64,6 +74,11 @@ export const protectCommand: Command = {
     const form = DELIVERY_FORMS.find((each) => each === call.text('mail'));
     if (call.text('mail') !== undefined && form === undefined)
       throw new UsageError('--mail is link, file or both.');
+    const isLocal = call.flag('local');
+    if (isLocal && form !== undefined && form !== 'link')
+      throw new UsageError(
+        'With --local, only a link can be mailed: the files are yours to hand over.',
+      );
     for (const file of call.files)
       if (!(await stat(file).catch(() => null))?.isFile())
         throw new UsageError(`There is no file ${file}.`);
@@ -77,7 +92,8 @@ export const protectCommand: Command = {
         );
       const named = await termsNamed(deps, call.text('terms'));
       const taken: Taken[] = [];
-      for (const file of call.files) taken.push(await takeIn(call, deps, actor, file));
+      const take = isLocal ? takeHere : takeIn;
+      for (const file of call.files) taken.push(await take(call, deps, actor, file));
       const terms =
         named ??
         (
@@ -90,12 +106,14 @@ export const protectCommand: Command = {
         dispatchInput.safeParse({
           documents: taken.map(({ id }) => id),
           ...addressees,
-          terms: termsAt(terms, deps.clock.now()),
+          terms: isLocal
+            ? readThere(termsAt(terms, deps.clock.now()))
+            : termsAt(terms, deps.clock.now()),
           subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''),
           note: '',
           watermark: terms.watermark,
           delivery: form === undefined ? 'by-hand' : 'mail',
-          form: form ?? 'file',
+          form: form ?? (isLocal ? 'link' : 'file'),
           titleOnCover: call.flag('title-on-cover'),
         }),
       );
@@ -116,7 +134,10 @@ export const protectCommand: Command = {
             `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second ` +
             'person has to agree before it is sent; it waits on their Today.\n',
         };
-      const files = form === undefined ? await writeFiles(call, deps, actor, id) : [];
+      const files =
+        form === undefined && !isLocal
+          ? await writeFiles(call, deps, actor, id)
+          : taken.flatMap(({ target }) => target ?? []);
       return {
         code: 0,
         json: {
@@ -200,6 +221,25 @@ async function takeIn(call: Call, deps: Deps, actor: StaffActor, file: string): 
     await cancelUpload(deps, actor, { id }).catch(() => undefined);
     throw error;
   }
+}
+
+/** Encrypts one file beside where it lies. */
+async function takeHere(call: Call, deps: Deps, actor: StaffActor, file: string): Promise<Taken> {
+  const reference =
+    call.text('reference') ??
+    referenceFrom(path.basename(file), new Set(await allReferences(deps.db.read)));
+  const taken = await takeLocal(deps, actor, file, {
+    title: titleOf(call, file),
+    reference,
+    recoverable: !call.flag('no-recovery'),
+    folder: call.text('out') ?? '.',
+  });
+  return { path: file, ...taken };
+}
+
+/** Terms under which it opens on people's own machines: without that nobody could read it. */
+function readThere<T extends Pick<Terms, 'conditions'>>(terms: T): T {
+  return { ...terms, conditions: { ...terms.conditions, offline: terms.conditions?.offline ?? 0 } };
 }
 
 /** A name that is not taken yet. */

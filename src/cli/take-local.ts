@@ -1,0 +1,126 @@
+import { randomBytes, webcrypto } from 'node:crypto';
+import { closeSync, openSync, readSync } from 'node:fs';
+import { mkdir, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { base64 } from '@scure/base';
+import { PAYLOAD_NONCE, payloadKey } from '@/core/age/chunks';
+import { sealStream } from '@/core/age/stream';
+import { mediaTypeOf, pagesFrom } from '@/core/content/media-types';
+import { unboxKey } from '@/core/licence/key-box';
+import { ContentError } from '@/core/pages/errors';
+import { openPdf } from '@/core/pages/pdf-document';
+import {
+  beginLocalInput,
+  finishLocalInput,
+  type FileFound,
+  type LocalBegun,
+} from '@/contracts/local-document';
+import { checked } from '@/cli/command';
+import { writeWhole } from '@/cli/write-whole';
+import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
+import type { Deps, StaffActor } from '@/server/services/base/deps';
+import {
+  beginLocal,
+  coverForLocal,
+  protectLocal,
+} from '@/server/services/documents/local-document';
+import { cancelUpload } from '@/server/services/documents/protect-document';
+import { readAhead } from '@/server/storage/read-ahead';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+
+const HEAD = 4_096;
+
+/** What a file is, and how many pages are shown of it. @throws ContentError */
+async function look(file: string, size: number): Promise<FileFound> {
+  const opened = openSync(file, 'r');
+  const read = (offset: number, length: number): Uint8Array => {
+    const bytes = new Uint8Array(Math.max(0, Math.min(length, size - offset)));
+    return bytes.subarray(0, readSync(opened, bytes, 0, bytes.length, offset));
+  };
+  try {
+    const mediaType = mediaTypeOf(read(0, HEAD), path.basename(file));
+    if (mediaType === null) throw new ContentError('NOT_OF_ITS_NAME');
+    if (pagesFrom(mediaType) !== 'itself') throw new ContentError('NOT_A_PDF');
+    const document = openPdf(await loadInstalledPdfium(), { size, read, opened: () => 0 });
+    const { pages } = document;
+    document.close();
+    return { mediaType, pages };
+  } finally {
+    closeSync(opened);
+  }
+}
+
+/** The content key and the header of a new document, and the upload they are of. */
+async function begin(
+  deps: Deps,
+  actor: StaffActor,
+  given: { readonly fileName: string; readonly bytes: number; readonly recoverable: boolean },
+): Promise<{ readonly begun: LocalBegun; readonly fileKey: Uint8Array }> {
+  const { publicKey, privateKey } = await webcrypto.subtle.generateKey(
+    { name: 'ECDH', namedCurve: 'P-256' },
+    false,
+    ['deriveBits'],
+  );
+  const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', publicKey);
+  const boxKey = { kty: 'EC', crv: 'P-256', x, y };
+  const begun = await beginLocal(
+    deps,
+    actor,
+    checked(beginLocalInput.safeParse({ ...given, boxKey })),
+  );
+  return { begun, fileKey: await unboxKey(begun.box, privateKey, begun.version) };
+}
+
+/**
+ * Encrypts a PDF beside where it lies: its protected file is written into `folder`, and nothing of its
+ * content into the store.
+ *
+ * @throws ContentError; OutputError; ServiceError
+ */
+export async function takeLocal(
+  deps: Deps,
+  actor: StaffActor,
+  file: string,
+  named: {
+    readonly title: string;
+    readonly reference: string;
+    readonly recoverable: boolean;
+    readonly folder: string;
+  },
+) {
+  const { size } = await stat(file);
+  if (size === 0) throw new ContentError('EMPTY_FILE');
+  const found = await look(file, size);
+  const fileName = path.basename(file);
+  const { begun, fileKey } = await begin(deps, actor, {
+    fileName,
+    bytes: size,
+    recoverable: named.recoverable,
+  });
+  try {
+    const { title, reference } = named;
+    const cover = await coverForLocal(deps, actor, { id: begun.id, reference });
+    const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
+    await mkdir(named.folder, { recursive: true });
+    const target = path.join(named.folder, cover.name);
+    await writeWhole(
+      target,
+      (async function* () {
+        yield base64.decode(cover.head);
+        yield base64.decode(begun.header);
+        yield nonce;
+        yield* sealStream(nodeChunkCipher(payloadKey(fileKey, nonce)), readAhead(file, 0, size));
+        yield base64.decode(cover.tail);
+      })(),
+    );
+    const finish = checked(
+      finishLocalInput.safeParse({ id: begun.id, title, reference, ...found }),
+    );
+    return { id: (await protectLocal(deps, actor, finish)).id, reference, target };
+  } catch (error) {
+    await cancelUpload(deps, actor, { id: begun.id }).catch(() => undefined);
+    throw error;
+  } finally {
+    fileKey.fill(0);
+  }
+}

@@ -14,7 +14,8 @@ export const stillReadableInput = z
     person: idOf<RecipientId>('recipient').optional(),
   })
   .refine(
-    (of) => Object.values(of).filter((id) => id !== undefined).length === 1,
+    ({ document, dispatch, person }) =>
+      [document, dispatch, person].filter((id) => id !== undefined).length === 1,
     'name a document, a dispatch or a person',
   );
 export type StillReadableInput = z.infer<typeof stillReadableInput>;

@@ -149,9 +149,11 @@ export const staffProblemWords: ProblemWords<StaffProblem> = {
   'content-elsewhere': () =>
     'This document was encrypted on its sender’s machine and is not here: it is read from its protected file alone.',
   'local-by-hand': ({ title }) =>
-    `“${title}” was encrypted on your machine and is not here, so its file cannot be attached. Send a link, and hand the file over yourself.`,
+    `“${title}” was encrypted on your machine and is not here, so its file cannot be attached. ` +
+    `Send a link, and hand the file over yourself.`,
   'local-needs-own-machine': ({ title }) =>
-    `“${title}” is read from its file alone, and somebody may not open it on their own machine. Allow that in their terms.`,
+    `“${title}” is read from its file alone, and somebody may not open it on their own ` +
+    `machine. Allow that in their terms.`,
   'not-a-local-upload': () => 'This upload is of another kind. Begin again.',
   'content-not-whole': () =>
     'The stored content of this document is incomplete. Restore it from a backup.',

@@ -148,7 +148,8 @@ export const de: ReaderMessages = {
   offline: {
     heading: 'Keine Verbindung',
     intro:
-      'Dateien, die Sie auf diesem Gerät geöffnet haben, sind eine Weile ohne Verbindung lesbar. Legen Sie die geschützte Datei hier ab.',
+      'Dateien, die Sie auf diesem Gerät geöffnet haben, sind eine Weile ohne Verbindung lesbar. ' +
+      'Legen Sie die geschützte Datei hier ab.',
     list: 'Hier ohne Verbindung lesbar',
     until: 'bis <end></end>',
     none: 'Keine Datei ist hier ohne Verbindung lesbar. Öffnen Sie sie einmal mit Verbindung.',
@@ -159,7 +160,9 @@ export const de: ReaderMessages = {
     notKept:
       'Dieser Browser hat keinen Platz, um festzuhalten, was gelesen wird; die Datei wurde deshalb nicht geöffnet.',
     reading: 'Ohne Verbindung gelesen, bis <end></end>.',
-    told: 'Was Sie lesen, wird auf diesem Gerät festgehalten und {organisation} mitgeteilt, sobald es eine Verbindung gibt.',
+    told:
+      'Was Sie lesen, wird auf diesem Gerät festgehalten und {organisation} mitgeteilt, sobald ' +
+      'es eine Verbindung gibt.',
     back: 'Zurück zur Liste',
     online: 'Es gibt wieder eine Verbindung.',
     goOn: 'Mit Verbindung weiter',

@@ -124,13 +124,15 @@ export const fr: ReaderMessages = {
       'Imprimer et garder une copie ne sont pas proposés pour ce document, qui ' +
       'n’est que sur votre appareil.',
     notAmong:
-      'Le fichier {name} n’en fait pas partie : il a été envoyé à quelqu’un d’autre ou contient une version antérieure.',
+      'Le fichier {name} n’en fait pas partie : il a été envoyé à quelqu’un d’autre ou contient ' +
+      'une version antérieure.',
     wrong: {
       ANOTHER_VERSION:
         'Le fichier choisi n’est pas la version actuelle de ce document ; ses pages viennent du service.',
       DAMAGED: 'Le fichier choisi a été modifié ou coupé ; les pages viennent du service.',
       BAD_LICENCE:
-        'L’autorisation pour cet appareil n’a pas pu servir ; les pages viennent du service. Ouvrez de nouveau le fichier.',
+        'L’autorisation pour cet appareil n’a pas pu servir ; les pages viennent du service. ' +
+        'Ouvrez de nouveau le fichier.',
       PDF_DAMAGED:
         'Le fichier choisi ne peut être affiché sur cet appareil ; les pages viennent du service.',
       PDF_LOCKED:
@@ -144,7 +146,8 @@ export const fr: ReaderMessages = {
   offline: {
     heading: 'Pas de connexion',
     intro:
-      'Les fichiers que vous avez ouverts sur cet appareil se lisent un certain temps sans connexion. Déposez ici le fichier protégé.',
+      'Les fichiers que vous avez ouverts sur cet appareil se lisent un certain temps sans ' +
+      'connexion. Déposez ici le fichier protégé.',
     list: 'Lisibles ici sans connexion',
     until: 'jusqu’au <end></end>',
     none: 'Aucun fichier ne se lit ici sans connexion. Ouvrez-le une fois avec une connexion.',

@@ -44,7 +44,8 @@ export const de: RecipientProblemMessages = {
     'not-on-own-machine':
       'Dieses Dokument lässt sich nicht auf Ihrem eigenen Gerät öffnen. Lesen Sie seine Seiten hier.',
     'file-of-another-version':
-      'Diese Datei enthält eine frühere Fassung des Dokuments. Lesen Sie die aktuelle hier, oder bitten Sie den Absender um ihre Datei.',
+      'Diese Datei enthält eine frühere Fassung des Dokuments. Lesen Sie die aktuelle hier, oder ' +
+      'bitten Sie den Absender um ihre Datei.',
     'not-open-here':
       'Dieses Dokument ist hier nicht offen. Öffnen Sie es über seinen Link noch einmal.',
     'revision-too-large':

@@ -41,7 +41,8 @@ export const fr: RecipientProblemMessages = {
     'not-on-own-machine':
       'Ce document ne s’ouvre pas sur votre propre appareil. Lisez ses pages ici.',
     'file-of-another-version':
-      'Ce fichier contient une version antérieure du document. Lisez la version actuelle ici, ou demandez son fichier à l’expéditeur.',
+      'Ce fichier contient une version antérieure du document. Lisez la version actuelle ici, ou ' +
+      'demandez son fichier à l’expéditeur.',
     'not-open-here': 'Ce document n’est pas ouvert ici. Ouvrez-le de nouveau par son lien.',
     'revision-too-large':
       'Ce fichier dépasse 96 Mio, le maximum que l’on peut renvoyer ici. Écrivez à l’expéditeur.',

@@ -5,7 +5,7 @@ import { groupBy } from '@/core/base/group';
 import type { DispatchId, DocumentId } from '@/core/base/ids';
 import { referenceFrom, titleFrom } from '@/core/content/names';
 import { parseAddresses } from '@/core/policy/address';
-import { DELIVERY_FORMS } from '@/core/policy/delivery';
+import { DELIVERY_FORMS, type DeliveryForm } from '@/core/policy/delivery';
 import { termsAt, type SavedTerms } from '@/core/policy/saved-terms';
 import { beginUploadInput, finishUploadInput } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
@@ -71,17 +71,9 @@ export const protectCommand: Command = {
     if (call.files.length > 1 && (call.text('title') ?? call.text('reference')) !== undefined)
       throw new UsageError('--title and --reference are for one file at a time.');
     const addressees = recipientsOf(call);
-    const form = DELIVERY_FORMS.find((each) => each === call.text('mail'));
-    if (call.text('mail') !== undefined && form === undefined)
-      throw new UsageError('--mail is link, file or both.');
+    const form = mailedForm(call);
     const isLocal = call.flag('local');
-    if (isLocal && form !== undefined && form !== 'link')
-      throw new UsageError(
-        'With --local, only a link can be mailed: the files are yours to hand over.',
-      );
-    for (const file of call.files)
-      if (!(await stat(file).catch(() => null))?.isFile())
-        throw new UsageError(`There is no file ${file}.`);
+    for (const file of call.files) await needFile(file);
     return withService(call.config(), async (container) => {
       const { deps } = container;
       const actor = await actorNamed(container, call.text('as'));
@@ -106,14 +98,12 @@ export const protectCommand: Command = {
         dispatchInput.safeParse({
           documents: taken.map(({ id }) => id),
           ...addressees,
-          terms: isLocal
-            ? readThere(termsAt(terms, deps.clock.now()))
-            : termsAt(terms, deps.clock.now()),
+          terms: asRead(isLocal, termsAt(terms, deps.clock.now())),
           subject: call.text('subject') ?? titleOf(call, call.files[0] ?? ''),
           note: '',
           watermark: terms.watermark,
           delivery: form === undefined ? 'by-hand' : 'mail',
-          form: form ?? (isLocal ? 'link' : 'file'),
+          form: formOf(form, isLocal),
           titleOnCover: call.flag('title-on-cover'),
         }),
       );
@@ -134,10 +124,9 @@ export const protectCommand: Command = {
             `${taken.map(({ reference: named }) => named).join(', ')}: protected. A second ` +
             'person has to agree before it is sent; it waits on their Today.\n',
         };
-      const files =
-        form === undefined && !isLocal
-          ? await writeFiles(call, deps, actor, id)
-          : taken.flatMap(({ target }) => target ?? []);
+      const written = taken.flatMap(({ target }) => target ?? []);
+      const isWritten = form !== undefined || isLocal;
+      const files = isWritten ? written : await writeFiles(call, deps, actor, id);
       return {
         code: 0,
         json: {
@@ -237,8 +226,32 @@ async function takeHere(call: Call, deps: Deps, actor: StaffActor, file: string)
   return { path: file, ...taken };
 }
 
-/** Terms under which it opens on people's own machines: without that nobody could read it. */
-function readThere<T extends Pick<Terms, 'conditions'>>(terms: T): T {
+/** How it is mailed; undefined: it is not. @throws UsageError */
+function mailedForm(call: Call): DeliveryForm | undefined {
+  const form = DELIVERY_FORMS.find((each) => each === call.text('mail'));
+  if (call.text('mail') !== undefined && form === undefined)
+    throw new UsageError('--mail is link, file or both.');
+  if (call.flag('local') && form !== undefined && form !== 'link')
+    throw new UsageError(
+      'With --local, only a link can be mailed: the files are yours to hand over.',
+    );
+  return form;
+}
+
+/** What is handed over: what stays out of the store is led to by a link. */
+function formOf(mailed: DeliveryForm | undefined, isLocal: boolean): DeliveryForm {
+  return mailed ?? (isLocal ? 'link' : 'file');
+}
+
+/** @throws UsageError */
+async function needFile(file: string): Promise<void> {
+  const found = await stat(file).catch(() => null);
+  if (found?.isFile() !== true) throw new UsageError(`There is no file ${file}.`);
+}
+
+/** Terms under which what is local opens on people's own machines: without that nobody could read it. */
+function asRead<T extends Pick<Terms, 'conditions'>>(isLocal: boolean, terms: T): T {
+  if (!isLocal) return terms;
   return { ...terms, conditions: { ...terms.conditions, offline: terms.conditions?.offline ?? 0 } };
 }
 

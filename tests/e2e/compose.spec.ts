@@ -38,8 +38,8 @@ test('one document goes to three known people with one different right, by keybo
   await keys.type('Weight list');
   await keys.press('Enter');
   await expect(page.getByRole('list', { name: 'Chosen documents' })).toContainText('Weight list');
-  // Past Choose files and Folder.
-  await keys.press('Tab', 'Tab', 'Tab');
+  // Past Choose files, Folder and Encrypt on this machine.
+  await keys.press('Tab', 'Tab', 'Tab', 'Tab');
   for (const name of ['Mira Kolbe', 'Jonas Feld', 'Rana Solheim']) {
     await keys.type(name);
     await keys.press('Enter');

@@ -94,8 +94,9 @@ export async function ownMachine(): Promise<void> {
     const run = (name: 'large' | 'real'): Promise<Result> =>
       page.evaluate(
         async ({ at, key, version }) => {
-          const blob = async (path: string) => (await fetch(path)).blob();
-          const [file, plain] = [await blob(`/${at}`), await blob(`/${at}.plain`)];
+          // No function has a name here: the loader would name it by one that the page does not have.
+          const file = await (await fetch(`/${at}`)).blob();
+          const plain = await (await fetch(`/${at}.plain`)).blob();
           const code = await (await fetch('/pdfium.wasm')).arrayBuffer();
           return new Promise<Result>((resolve, reject) => {
             const worker = new Worker('/worker.js', { type: 'module' });

@@ -76,8 +76,11 @@ export const handInInput = z.object({
   forgotten: z.array(licenceId).max(200),
 });
 export type HandInInput = z.infer<typeof handInInput>;
-/** `over`: licences that end now, whatever they say, and why. */
+/** What came of it. */
 export type HandedIn = {
+  /** How many of the opens are written down; any other is somebody else's, who is to hand it in. */
+  readonly taken: number;
+  /** Licences that end now, whatever they say, and why. */
   readonly over: readonly { readonly licence: LicenceId; readonly reason: RefusalReason }[];
 };
 

@@ -59,11 +59,18 @@ async function kept(url: string): Promise<Response> {
 
 /** The page of the service; where it does not answer, or only with a fault, the one that needs no connection. */
 async function pageOf(request: Request): Promise<Response> {
+  const late = new AbortController();
+  const timer = setTimeout(() => {
+    late.abort();
+  }, PATIENCE);
   try {
-    const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE) });
+    const answer = await fetch(request, { signal: late.signal });
     return answer.status >= 500 ? await kept(PAGE) : answer;
   } catch {
     return kept(PAGE);
+  } finally {
+    // Once it answers, it may take its time.
+    clearTimeout(timer);
   }
 }
 

@@ -24,8 +24,8 @@ export async function handIn(): Promise<void> {
   if (licences.length === 0 && opens.length === 0) return;
   try {
     for (const open of opens) {
-      await tell({ opens: [open] });
-      await forgetOpen(open);
+      // What somebody else read in this browser stays until they hand it in themselves.
+      if ((await tell({ opens: [open] })).taken > 0) await forgetOpen(open);
     }
     const { over } = await tell({ kept: licences.map(({ licence }) => licence) });
     const gone = licences.filter(({ licence }) => over.some((each) => each.licence === licence));

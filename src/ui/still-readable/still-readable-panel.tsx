@@ -49,7 +49,7 @@ function Running({ answer: { running, curve } }: { readonly answer: StillReadabl
         <p className="quiet small">and {running.length - NAMED} more licences</p>
       )}
       <p className="quiet small">
-        Each ends by itself, or sooner where its device has a connection and is told.
+        Each ends by itself, or sooner where its device has a connection and says that it forgot it.
       </p>
     </>
   );

@@ -35,7 +35,8 @@ export async function handIn(
   const wait = await deps.limits.readings(actor.recipient ?? actor.address);
   if (wait > 0) throw tooMany(wait);
   const inOrder = [...opens].sort((a, b) => a.number - b.number);
-  for (const open of inOrder) await takeIn(deps, actor, open);
+  let taken = 0;
+  for (const open of inOrder) if (await takeIn(deps, actor, open)) taken++;
   for (const id of forgotten) await noteForgotten(deps, actor, id);
   const over: HandedIn['over'][number][] = [];
   for (const id of kept) {
@@ -50,12 +51,13 @@ export async function handIn(
     if (decision === null) over.push({ licence: id, reason: 'not-addressed' });
     else if (decision.outcome === 'refused') over.push({ licence: id, reason: decision.reason });
   }
-  return { over };
+  return { taken, over };
 }
 
-async function takeIn(deps: Deps, actor: ReaderActor, open: OfflineOpen): Promise<void> {
+/** @returns whether it is written down, now or before */
+async function takeIn(deps: Deps, actor: ReaderActor, open: OfflineOpen): Promise<boolean> {
   const opened = await ownOpen(deps, actor, open.licence);
-  if (opened === null) return;
+  if (opened === null) return false;
   const { licence } = opened;
   await deps.db.write(async (tx) => {
     // Read inside: the same open handed in twice at once is written down once.
@@ -83,6 +85,7 @@ async function takeIn(deps: Deps, actor: ReaderActor, open: OfflineOpen): Promis
     await noteTold(deps, tx, actor, opened, pages, occurredAt);
     await noteShownFor(tx, licence.id, pages, now - licence.openedAt);
   });
+  return true;
 }
 
 /** A licence that a device says it has forgotten is not counted among those that still run. */

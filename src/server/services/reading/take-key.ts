@@ -66,8 +66,11 @@ async function giveIn(
   if (offline === null) throw new ServiceError('not-on-own-machine');
   if (version.wrappedKey === null) throw new ServiceError('document-gone');
   const now = deps.clock.now();
+  // A borrowed machine keeps nothing: there every open asks.
   const offlineUntil =
-    offline === 0 ? null : Math.min(now + offline, decision.until ?? Number.POSITIVE_INFINITY);
+    offline === 0 || !actor.kept
+      ? null
+      : Math.min(now + offline, decision.until ?? Number.POSITIVE_INFINITY);
   const readingAids = await readsWithAids(deps, tx, decision, {
     owner: document.ownerId,
     recipient: licence.recipientId,

@@ -1,14 +1,13 @@
-import { randomBytes, webcrypto } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { closeSync, openSync, readSync } from 'node:fs';
 import { mkdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { base64 } from '@scure/base';
 import { PAYLOAD_NONCE, payloadKey } from '@/core/age/chunks';
 import { sealStream } from '@/core/age/stream';
-import { mediaTypeOf, pagesFrom } from '@/core/content/media-types';
-import { unboxKey } from '@/core/licence/key-box';
+import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
+import { lookAtPlain } from '@/core/own-machine/look';
 import { ContentError } from '@/core/pages/errors';
-import { openPdf } from '@/core/pages/pdf-document';
 import {
   beginLocalInput,
   finishLocalInput,
@@ -28,23 +27,17 @@ import { cancelUpload } from '@/server/services/documents/protect-document';
 import { readAhead } from '@/server/storage/read-ahead';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
-const HEAD = 4_096;
-
-/** What a file is, and how many pages are shown of it. @throws ContentError */
+/** What a file is. @throws ContentError where it is no PDF that can be drawn, or is protected already */
 async function look(file: string, size: number): Promise<FileFound> {
   const opened = openSync(file, 'r');
-  const read = (offset: number, length: number): Uint8Array => {
-    const bytes = new Uint8Array(Math.max(0, Math.min(length, size - offset)));
-    return bytes.subarray(0, readSync(opened, bytes, 0, bytes.length, offset));
+  const readAt = (offset: number, length: number): Uint8Array => {
+    const bytes = new Uint8Array(length);
+    return bytes.subarray(0, readSync(opened, bytes, 0, length, offset));
   };
   try {
-    const mediaType = mediaTypeOf(read(0, HEAD), path.basename(file));
-    if (mediaType === null) throw new ContentError('NOT_OF_ITS_NAME');
-    if (pagesFrom(mediaType) !== 'itself') throw new ContentError('NOT_A_PDF');
-    const document = openPdf(await loadInstalledPdfium(), { size, read, opened: () => 0 });
-    const { pages } = document;
-    document.close();
-    return { mediaType, pages };
+    const found = await lookAtPlain({ size, readAt }, path.basename(file), loadInstalledPdfium);
+    if (found.pages === 0) throw new ContentError('NOT_A_PDF');
+    return found;
   } finally {
     closeSync(opened);
   }
@@ -56,13 +49,7 @@ async function begin(
   actor: StaffActor,
   given: { readonly fileName: string; readonly bytes: number; readonly recoverable: boolean },
 ): Promise<{ readonly begun: LocalBegun; readonly fileKey: Uint8Array }> {
-  const { publicKey, privateKey } = await webcrypto.subtle.generateKey(
-    { name: 'ECDH', namedCurve: 'P-256' },
-    false,
-    ['deriveBits'],
-  );
-  const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', publicKey);
-  const boxKey = { kty: 'EC', crv: 'P-256', x, y };
+  const { boxKey, privateKey } = await newBoxKeyPair();
   const begun = await beginLocal(
     deps,
     actor,
@@ -89,7 +76,6 @@ export async function takeLocal(
   },
 ) {
   const { size } = await stat(file);
-  if (size === 0) throw new ContentError('EMPTY_FILE');
   const found = await look(file, size);
   const fileName = path.basename(file);
   const { begun, fileKey } = await begin(deps, actor, {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isId, type DocumentId, type DispatchId, type VersionId } from '@/core/base/ids';
 
-const versionId = z.custom<VersionId>(
+export const versionId = z.custom<VersionId>(
   (value) => typeof value === 'string' && isId('version', value),
   'no such version',
 );

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { isId, type LicenceId, type VersionId } from '@/core/base/ids';
+import type { LicenceId } from '@/core/base/ids';
+import { versionId } from '@/contracts/files';
 import { DAY } from '@/core/base/time';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { BoxKey } from '@/core/licence/key-box';
@@ -13,11 +14,6 @@ import {
   type OutlineLine,
   type TextPiece,
 } from '@/contracts/reader';
-
-const versionId = z.custom<VersionId>(
-  (value) => typeof value === 'string' && isId('version', value),
-  'no such version',
-);
 
 /** A device asks for the content key of the version that its file holds. */
 export const takeKeyInput = licenceInput.extend({

@@ -1,17 +1,16 @@
 import { z } from 'zod';
-import { isId, type DispatchId, type DocumentId, type RecipientId } from '@/core/base/ids';
+import type { DocumentId, RecipientId } from '@/core/base/ids';
+import { recipientId } from '@/contracts/access';
+import { dispatchId } from '@/contracts/dispatch';
+import { documentId } from '@/contracts/document';
 import type { Exposure } from '@/core/policy/exposure';
-
-function idOf<T extends string>(kind: Parameters<typeof isId>[0]) {
-  return z.custom<T>((value) => typeof value === 'string' && isId(kind, value), 'no such id');
-}
 
 /** Of a document, a dispatch or a person: one of the three. */
 export const stillReadableInput = z
   .object({
-    document: idOf<DocumentId>('document').optional(),
-    dispatch: idOf<DispatchId>('dispatch').optional(),
-    person: idOf<RecipientId>('recipient').optional(),
+    document: documentId.optional(),
+    dispatch: dispatchId.optional(),
+    person: recipientId.optional(),
   })
   .refine(
     ({ document, dispatch, person }) =>

@@ -2,17 +2,14 @@
 import { base64 } from '@scure/base';
 import { PAYLOAD_NONCE } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
-import type { PlainReader } from '@/core/age/random-access';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { isAppError } from '@/core/base/errors';
-import { mediaTypeOf, pagesFrom } from '@/core/content/media-types';
 import { unboxKey } from '@/core/licence/key-box';
+import { lookAtPlain } from '@/core/own-machine/look';
 import { writeProtected, type Plain } from '@/core/own-machine/write-protected';
 import { ContentError } from '@/core/pages/errors';
-import { openPdf } from '@/core/pages/pdf-document';
 import { loadPdfium } from '@/core/pages/pdfium';
-import { isProtectedFile } from '@/core/wrapper/read';
-import type { FileFound, SealAsked, SealReply } from '@/contracts/local-document';
+import type { SealAsked, SealReply } from '@/contracts/local-document';
 
 type Scope = {
   onmessage: ((event: { readonly data: SealAsked }) => void) | null;
@@ -32,7 +29,6 @@ const scope = self as unknown as Scope;
 const files = new FileReaderSync();
 /** The folder of this origin that files are encrypted into; what lies there is from before. */
 const FOLDER = 'encrypted here';
-const HEAD = 4_096;
 
 function plainOf(file: File): Plain {
   return {
@@ -44,24 +40,6 @@ function plainOf(file: File): Plain {
       return bytes;
     },
   };
-}
-
-/** What the file is, told from its content; a PDF that cannot be drawn is refused before anything is made of it. */
-async function look({ file, wasm }: SealAsked & { readonly kind: 'look' }): Promise<FileFound> {
-  const { size, readAt } = plainOf(file);
-  if (size === 0) throw new ContentError('EMPTY_FILE');
-  const mediaType = mediaTypeOf(readAt(0, Math.min(HEAD, size)), file.name);
-  if (mediaType === null) throw new ContentError('NOT_OF_ITS_NAME');
-  if (pagesFrom(mediaType) !== 'itself') return { mediaType, pages: 0 };
-  const read = (offset: number, length: number): Uint8Array =>
-    readAt(offset, Math.max(0, Math.min(length, size - offset)));
-  if (await isProtectedFile((offset, length) => Promise.resolve(read(offset, length)), size))
-    throw new ContentError('PROTECTED_ALREADY');
-  const reader: PlainReader = { size, read, opened: () => 0 };
-  const document = openPdf(await loadPdfium(new Uint8Array(wasm)), reader);
-  const { pages } = document;
-  document.close();
-  return { mediaType, pages };
 }
 
 async function newFile(name: string): Promise<FileSystemFileHandle> {
@@ -111,7 +89,11 @@ async function seal(asked: SealAsked & { readonly kind: 'seal' }): Promise<File>
 }
 
 async function answer(asked: SealAsked): Promise<SealReply> {
-  if (asked.kind === 'look') return { kind: 'found', found: await look(asked) };
+  if (asked.kind === 'look') {
+    const { file, wasm } = asked;
+    const pdfium = () => loadPdfium(new Uint8Array(wasm));
+    return { kind: 'found', found: await lookAtPlain(plainOf(file), file.name, pdfium) };
+  }
   return { kind: 'done', file: await seal(asked) };
 }
 

@@ -1,7 +1,7 @@
 // A document that is encrypted on its sender's machine: what of it comes here, what it is good for,
 // and that nothing else is to be had of it.
 import { execFileSync } from 'node:child_process';
-import { randomBytes, webcrypto } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -12,7 +12,7 @@ import { PAYLOAD_NONCE, payloadKey } from '@/core/age/chunks';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { sealStream } from '@/core/age/stream';
 import { HOUR } from '@/core/base/time';
-import { unboxKey, type BoxKey } from '@/core/licence/key-box';
+import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
 import { readOwnLicence } from '@/core/licence/own-licence';
 import { openOwnDocument } from '@/core/own-machine/own-document';
 import { createMarker } from '@/core/watermark/marker';
@@ -62,24 +62,13 @@ afterAll(async () => {
   await product.close();
 });
 
-async function newBoxKey() {
-  const { publicKey, privateKey } = await webcrypto.subtle.generateKey(
-    { name: 'ECDH', namedCurve: 'P-256' },
-    false,
-    ['deriveBits'],
-  );
-  const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', publicKey);
-  const boxKey: BoxKey = { kty: 'EC', crv: 'P-256', x, y };
-  return { boxKey, privateKey };
-}
-
 /** What the browser does: takes the key, seals the file itself, and puts the cover around it. */
 async function encryptHere(
   plain: Uint8Array,
   reference: string,
 ): Promise<{ id: DocumentId; file: Buffer }> {
   const { deps, ida } = product;
-  const { boxKey, privateKey } = await newBoxKey();
+  const { boxKey, privateKey } = await newBoxKeyPair();
   const begun = await beginLocal(deps, ida, { fileName: 'Plan.pdf', bytes: plain.length, boxKey });
   const fileKey = await unboxKey(begun.box, privateKey, begun.version);
   const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
@@ -127,7 +116,7 @@ describe('a document that was encrypted on its sender’s machine', () => {
     const opened = await openDocument(product.deps, reader, { token, document: id });
     if (opened.outcome === 'refused') throw new Error(opened.reason);
     expect(opened).toMatchObject({ isLocal: true, pages: 2, offline: 0 });
-    const { boxKey, privateKey } = await newBoxKey();
+    const { boxKey, privateKey } = await newBoxKeyPair();
     const taken = await takeKey(product.deps, reader, {
       licence: opened.licence,
       version: opened.version,
@@ -206,7 +195,7 @@ describe('a document that was encrypted on its sender’s machine', () => {
     ).rejects.toMatchObject({
       problem: expect.stringMatching(/content-elsewhere|not-sent/) as string,
     });
-    const { boxKey } = await newBoxKey();
+    const { boxKey } = await newBoxKeyPair();
     const begun = await beginLocal(product.deps, product.ida, {
       fileName: 'a.pdf',
       bytes: 10,

@@ -1,13 +1,12 @@
 // A protected file that is read on the person's own machine: who is given its key, for what, and what
 // can be had of it then.
-import { webcrypto } from 'node:crypto';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { HOUR } from '@/core/base/time';
 import { newId } from '@/core/base/ids';
 import type { DispatchId, DocumentId, LicenceId, VersionId } from '@/core/base/ids';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
-import { unboxKey, type BoxKey } from '@/core/licence/key-box';
+import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
 import { readOwnLicence } from '@/core/licence/own-licence';
 import { openOwnDocument, type OwnDocument } from '@/core/own-machine/own-document';
 import { NO_LIMITS } from '@/core/policy/ceiling';
@@ -79,18 +78,7 @@ async function open({ reader, token, document }: Sent): Promise<LicenceId> {
   return opened.licence;
 }
 
-/** A key pair as a device makes one: the private half cannot be taken out. */
-async function newBoxKey() {
-  const { publicKey, privateKey } = await webcrypto.subtle.generateKey(
-    { name: 'ECDH', namedCurve: 'P-256' },
-    false,
-    ['deriveBits'],
-  );
-  const { x = '', y = '' } = await webcrypto.subtle.exportKey('jwk', publicKey);
-  const boxKey: BoxKey = { kty: 'EC', crv: 'P-256', x, y };
-  return { boxKey, privateKey };
-}
-const keys = await newBoxKey();
+const keys = await newBoxKeyPair();
 
 async function take(sent: Sent, licence: LicenceId, boxKey = keys.boxKey): Promise<KeyTaken> {
   const taken = await takeKey(product.deps, sent.reader, {
@@ -277,7 +265,7 @@ describe('the key', () => {
     const taken = await take(sent, await open(sent));
     const { box } = taken;
     const { id } = await read(taken);
-    await expect(unboxKey(box, (await newBoxKey()).privateKey, id)).rejects.toMatchObject({
+    await expect(unboxKey(box, (await newBoxKeyPair()).privateKey, id)).rejects.toMatchObject({
       code: 'BAD_LICENCE',
     });
     await expect(unboxKey(box, keys.privateKey, 'lic_other')).rejects.toMatchObject({

@@ -3,6 +3,8 @@ import {
   compactDecrypt,
   calculateJwkThumbprint,
   errors,
+  exportJWK,
+  generateKeyPair,
   importJWK,
   type CryptoKey,
 } from 'jose';
@@ -20,6 +22,15 @@ const ALGORITHM = 'ECDH-ES';
 const ENCRYPTION = 'A256GCM';
 const TYPE = 'embargo-key+jwe';
 const KEY_BYTES = 16;
+
+export type BoxKeyPair = { readonly boxKey: BoxKey; readonly privateKey: CryptoKey };
+
+/** A key for content keys, whose private half cannot be taken out of where it was made. */
+export async function newBoxKeyPair(): Promise<BoxKeyPair> {
+  const pair = await generateKeyPair(ALGORITHM, { crv: 'P-256', extractable: false });
+  const { x = '', y = '' } = await exportJWK(pair.publicKey);
+  return { boxKey: { kty: 'EC', crv: 'P-256', x, y }, privateKey: pair.privateKey };
+}
 
 /** The thumbprint of a public key (RFC 7638), in base64url. */
 export function boxThumbprint({ kty, crv, x, y }: BoxKey): Promise<string> {

@@ -25,7 +25,8 @@ type Waiting = {
   readonly reject: (failure: OwnFailure) => void;
 };
 
-async function pdfiumBytes(): Promise<ArrayBuffer> {
+/** PDFium, for a worker. @throws OwnFailure where it cannot be had */
+export async function pdfiumBytes(): Promise<ArrayBuffer> {
   const answer = await fetch('/reader/pdfium.wasm');
   if (!answer.ok) throw new OwnFailure('FAILED');
   return answer.arrayBuffer();

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import dynamic from 'next/dynamic';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
@@ -9,8 +10,12 @@ import DialogTitle from '@mui/material/DialogTitle';
 import type { DocumentRow } from '@/contracts/document';
 import type { MarkingRow } from '@/contracts/marking';
 import type { FolderId, MarkingId } from '@/core/base/ids';
-import { EncryptHere } from '@/ui/protecting/encrypt-here';
 import { named } from '@/ui/protecting/use-files';
+
+/** Fetched when it is opened. */
+const EncryptHere = dynamic(() =>
+  import('@/ui/protecting/encrypt-here').then((panel) => panel.EncryptHere),
+);
 
 /** Leads to encrypting a file on this machine, whose content is never sent here. */
 export function EncryptHereButton({

@@ -5,6 +5,8 @@ import {
   type SealReply,
 } from '@/contracts/local-document';
 import type { DocumentId, FolderId, MarkingId } from '@/core/base/ids';
+import { newBoxKeyPair } from '@/core/licence/key-box';
+import { pdfiumBytes } from '@/ui/own-machine/own-worker';
 import { api } from '@/ui/http/api';
 
 /** What could not be encrypted on this machine, by its code. */
@@ -56,7 +58,7 @@ function askWorker<K extends SealReply['kind']>(
 
 /** What a file is. @throws SealFailure */
 export async function lookHere(file: File, signal: AbortSignal): Promise<FileFound> {
-  const wasm = await (await fetch('/reader/pdfium.wasm', { signal })).arrayBuffer();
+  const wasm = await pdfiumBytes();
   return (await askWorker({ kind: 'look', file, wasm }, 'found', { signal })).found;
 }
 
@@ -80,21 +82,18 @@ export async function sealHere(
   named: Named,
   watched: { readonly signal: AbortSignal; readonly onSealed: (bytes: number) => void },
 ): Promise<SealedHere> {
-  const pair = await crypto.subtle.generateKey({ name: 'ECDH', namedCurve: 'P-256' }, false, [
-    'deriveBits',
-  ]);
-  const { x = '', y = '' } = await crypto.subtle.exportKey('jwk', pair.publicKey);
+  const { boxKey, privateKey } = await newBoxKeyPair();
   const begun = await api('POST /api/v1/local-documents', {
     fileName: file.name,
     bytes: file.size,
-    boxKey: { kty: 'EC', crv: 'P-256', x, y },
+    boxKey,
   });
   try {
     const cover = await api('POST /api/v1/local-documents/:id/cover', {
       id: begun.id,
       reference: named.reference,
     });
-    const asked = { kind: 'seal', file, begun, cover, privateKey: pair.privateKey } as const;
+    const asked = { kind: 'seal', file, begun, cover, privateKey } as const;
     const done = await askWorker(asked, 'done', watched);
     const finish = finishLocalInput.parse({ ...named, ...found, id: begun.id });
     const { id } = await api('POST /api/v1/local-documents/:id/finish', finish);

@@ -43,6 +43,8 @@ export type DocumentDetail = {
   readonly waiting: number;
   readonly protectedAt: number;
   readonly revokedAt: number | null;
+  /** It was encrypted on its sender's machine: its content is not here. */
+  readonly isLocal: boolean;
   readonly keyDestroyed: boolean;
   /** Whether its stored content is not what was stored. */
   readonly damaged: boolean;

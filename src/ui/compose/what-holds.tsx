@@ -2,6 +2,7 @@
 
 import { bareDomain } from '@/core/policy/address';
 import { assurances } from '@/core/policy/assurance';
+import { listed } from '@/core/base/listed';
 import type { Terms } from '@/core/policy/rights';
 import { carriesFile } from '@/core/policy/delivery';
 import { readOn, shutOutText } from '@/ui/compose/pulled-back';
@@ -17,12 +18,23 @@ type Props = {
 };
 
 /** How it is read. */
-function Way({ isLinkAlone, terms }: { readonly isLinkAlone: boolean; readonly terms: Terms }) {
+function Way({
+  isLinkAlone,
+  terms,
+  local,
+}: {
+  readonly isLinkAlone: boolean;
+  readonly terms: Terms;
+  /** Titles of what was encrypted on this machine. */
+  readonly local: readonly string[];
+}) {
   return (
     <p className="quiet">
       {isLinkAlone ? 'Anyone with the link' : 'Each proves their email address with a code, then'}{' '}
       reads marked pictures of the pages, held by the server. Every page is checked again when it is
       shown.
+      {local.length > 0 &&
+        ` Not so ${listed(local)}: that is read on their own machine alone, from the file you hand over.`}
       {terms.conditions?.offline != null &&
         ' The protected file opens on their own machine as well, where the key comes to them.'}
     </p>
@@ -41,7 +53,10 @@ function PulledBack({ all }: { readonly all: readonly Terms[] }) {
 }
 
 /** What holds it, and what stays although it is taken back. */
-export function WhatHolds({ composed: { rows, way, common, watermark }, active }: Props) {
+export function WhatHolds({
+  composed: { rows, way, common, watermark, documents },
+  active,
+}: Props) {
   const terms: Terms = active?.terms ?? common;
   const has = (kind: GridRow['row']['kind']) => rows.some(({ row }) => row.kind === kind);
   const domains = rows.filter(({ row }) => row.kind === 'domain');
@@ -49,7 +64,11 @@ export function WhatHolds({ composed: { rows, way, common, watermark }, active }
   return (
     <section className="stack" aria-label="What holds it">
       <h2>What holds it</h2>
-      <Way isLinkAlone={isLinkAlone} terms={terms} />
+      <Way
+        isLinkAlone={isLinkAlone}
+        terms={terms}
+        local={documents.flatMap(({ title, isLocal }) => (isLocal ? [`“${title}”`] : []))}
+      />
       <PulledBack all={rows.length === 0 ? [terms] : rows.map((row) => row.terms)} />
       <table className="assurances">
         <tbody>

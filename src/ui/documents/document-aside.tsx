@@ -61,7 +61,7 @@ export function DocumentAside({
 }
 
 function FilePart({ detail }: { readonly detail: DocumentDetail }) {
-  const { protectedAt, revokedAt, keyDestroyed } = detail;
+  const { protectedAt, revokedAt, keyDestroyed, isLocal } = detail;
   return (
     <>
       <h2>The file</h2>
@@ -70,6 +70,12 @@ function FilePart({ detail }: { readonly detail: DocumentDetail }) {
         key is in the vault, wrapped by the master key; the recovery key opens the file without
         Embargo.
       </p>
+      {isLocal && (
+        <p>
+          It was encrypted on its sender’s machine: its content is not here, and its pages are drawn
+          where its protected file is opened.
+        </p>
+      )}
       {revokedAt !== null && (
         <p className="magenta">
           Revoked <Moment at={revokedAt} />. The grants below are as they were.

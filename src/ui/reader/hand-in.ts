@@ -13,6 +13,12 @@ function tell(told: Partial<HandInInput>): Promise<HandedIn> {
   return readerCall<HandedIn>('POST', '/api/v1/reader/offline', all);
 }
 
+/** Says that every licence of this browser is about to be forgotten: whoever leaves keeps none. */
+export async function giveUpLicences(): Promise<void> {
+  const licences = await allLicences();
+  if (licences.length > 0) await tell({ forgotten: licences.map(({ licence }) => licence) });
+}
+
 /**
  * Hands in what was read without a connection, and forgets the licences that are over. A device that
  * is not accepted any more forgets them all; what it read stays, to be handed in once the address was

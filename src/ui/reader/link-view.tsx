@@ -30,7 +30,7 @@ export function LinkView({ token, entry }: { readonly token: string; readonly en
 /** The one document at once, or the list. */
 function LedTo({ token, shared }: { readonly token: string; readonly shared: SharedWith }) {
   const [alone] = shared.documents.length === 1 ? shared.documents : [];
-  const { picked } = usePickedFile();
+  const { picked, pick } = usePickedFile();
   const meant = documentOf(picked, shared.documents) ?? alone;
   // Where opens are counted, one is spent only when somebody says so.
   const single = meant !== undefined && !isCounted(meant) ? meant.id : null;
@@ -51,6 +51,7 @@ function LedTo({ token, shared }: { readonly token: string; readonly shared: Sha
     );
   if (chosen === null) return <SharedList shared={shared} onOpen={setChosen} onLeave={onLeave} />;
   const onBack = () => {
+    pick(null);
     setChosen(null);
   };
   return (

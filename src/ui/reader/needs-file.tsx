@@ -8,12 +8,12 @@ import { useWords } from '@/ui/words/use-words';
 /** A document whose content is in its protected file alone: that has to be picked first. */
 export function NeedsFile({
   opened: { title, reference, sender },
-  isWrong,
+  problem,
   onBack,
 }: {
   readonly opened: OpenResult & { readonly outcome: 'granted' };
-  /** A file was picked that could not be opened. */
-  readonly isWrong: boolean;
+  /** Why the file that was picked could not be opened; null: none was. */
+  readonly problem: string | null;
   readonly onBack: (() => void) | null;
 }) {
   const { say } = useWords();
@@ -24,7 +24,7 @@ export function NeedsFile({
         <h1 dir="auto">{title}</h1>
         <p className="figure quiet">{reference}</p>
         <p>{say('own.needsFile', { sender: sender.name })}</p>
-        {isWrong && <Problem words={say('own.wrongFile', { sender: sender.name })} />}
+        <Problem words={problem} />
         <FileTaker />
         {onBack !== null && (
           <div className="row">

@@ -84,7 +84,9 @@ export function OpenView({ token, document, onBack, onAsked }: Props) {
   if (problem !== null) return <Stuck words={sentenceOf(problem)} onLeave={onLeave} />;
   if (opened === null || own.kind === 'opening') return <Opening />;
   if (opened.outcome === 'granted' && opened.isLocal && own.kind !== 'open')
-    return <NeedsFile opened={opened} isWrong={own.kind === 'failed'} onBack={onBack} />;
+    return (
+      <NeedsFile opened={opened} problem={own.kind === 'failed' ? own.why : null} onBack={onBack} />
+    );
   const more = (
     <More token={token} document={document} opened={opened} change={change} onAsked={onAsked} />
   );

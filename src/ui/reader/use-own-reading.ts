@@ -1,6 +1,7 @@
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { OpenResult } from '@/contracts/reader';
 import { CallError, sentenceOf } from '@/ui/http/call';
+import { RefusedError } from '@/ui/pages/refused';
 import type { OwnReading } from '@/ui/reader/own-source';
 import { OwnFailure } from '@/ui/own-machine/own-worker';
 import type { PickedFile } from '@/ui/reader/picked-file';
@@ -23,12 +24,32 @@ function isKnown(code: string): code is WrongCode {
   return Object.hasOwn(en.own.wrong, code);
 }
 
+function isReason(reason: string): reason is keyof typeof en.reasons {
+  return Object.hasOwn(en.reasons, reason);
+}
+
 type Granted = OpenResult & { readonly outcome: 'granted' };
 
 /** Why a picked file is not opened here; `null`: it may be. */
 function notHere(granted: Granted, picked: PickedFile): 'own.otherVersion' | 'own.notHere' | null {
   if (granted.version !== picked.version) return 'own.otherVersion';
   return granted.offline === null ? 'own.notHere' : null;
+}
+
+/** The same where there are no pages at the service to be read instead. */
+const ALONE = { 'own.otherVersion': 'own.wrongFile', 'own.notHere': 'own.nowhere' } as const;
+/** What else is wrong with the file itself. */
+const WRONG_FILE: ReadonlySet<string> = new Set(['ANOTHER_VERSION', 'DAMAGED', 'BAD_LICENCE']);
+
+/** Whom to ask. */
+function said(granted: Granted | null): { readonly sender: string } {
+  return { sender: granted?.sender.name ?? '' };
+}
+
+/** What is said where it could not be opened here, by the code of the failure. */
+function wordsFor(code: string, isLocal: boolean) {
+  if (isLocal) return WRONG_FILE.has(code) ? 'own.wrongFile' : 'own.notOpened';
+  return `own.wrong.${isKnown(code) ? code : 'FAILED'}` as const;
 }
 
 /** Opens a picked file on this machine once its document is open. `turn`: another one, and it is opened anew. */
@@ -42,7 +63,8 @@ export function useOwnReading(
   const why = granted === null || picked === null ? 'none' : notHere(granted, picked);
   const result = useReading(granted, why === null ? picked : null, turn);
   if (why === 'none') return { kind: 'none' };
-  return why === null ? result : { kind: 'failed', why: say(why) };
+  if (why === null) return result;
+  return { kind: 'failed', why: say(granted?.isLocal === true ? ALONE[why] : why, said(granted)) };
 }
 
 /** A reading for one licence, file and turn, ended as soon as one of them is another. */
@@ -59,8 +81,11 @@ function useReading(granted: Granted | null, picked: PickedFile | null, turn: nu
   });
   const wordsOf = useEffectEvent((error: unknown): string => {
     if (error instanceof CallError) return sentenceOf(error);
+    // Access ended between the open and this.
+    if (error instanceof RefusedError && isReason(error.reason))
+      return say(`reasons.${error.reason}.title`);
     const code = error instanceof OwnFailure ? error.code : 'FAILED';
-    return say(`own.wrong.${isKnown(code) ? code : 'FAILED'}`);
+    return say(wordsFor(code, granted?.isLocal === true), said(granted));
   });
   useEffect(() => {
     if (of.picked === null || of.licence === null) return undefined;

@@ -122,6 +122,10 @@ export const de: ReaderMessages = {
     wrongFile:
       'Diese Datei ließ sich hier nicht öffnen: Sie enthält ein anderes Dokument ' +
       'oder eine andere Fassung, oder sie wurde verändert. Bitten Sie {sender} noch einmal darum.',
+    nowhere:
+      'Dieses Dokument darf jetzt nicht auf Ihrem eigenen Gerät geöffnet werden. Fragen Sie {sender}.',
+    notOpened:
+      'Diese Datei ließ sich in diesem Browser nicht öffnen. Versuchen Sie es noch einmal oder in einem anderen.',
     noTaking:
       'Drucken und Behalten werden für dieses Dokument nicht angeboten, das nur ' +
       'auf Ihrem Gerät liegt.',

@@ -105,6 +105,8 @@ export const en = {
     wrongFile:
       'This file could not be opened here: it holds another document or version, ' +
       'or was altered. Ask {sender} for it again.',
+    nowhere: 'This document may not be opened on your own machine now. Ask {sender}.',
+    notOpened: 'This file could not be opened in this browser. Try again, or use another browser.',
     noTaking:
       'Printing and keeping a copy are not offered for this document, which is ' +
       'on your machine alone.',

@@ -116,6 +116,9 @@ export const es: ReaderMessages = {
     wrongFile:
       'Este archivo no pudo abrirse aquí: contiene otro documento u otra versión, ' +
       'o fue alterado. Pídalo de nuevo a {sender}.',
+    nowhere: 'Este documento no puede abrirse ahora en su propio equipo. Pregunte a {sender}.',
+    notOpened:
+      'Este archivo no pudo abrirse en este navegador. Inténtelo de nuevo o use otro navegador.',
     noTaking:
       'Imprimir y guardar una copia no se ofrecen para este documento, que solo ' +
       'está en su equipo.',

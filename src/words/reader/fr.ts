@@ -120,6 +120,10 @@ export const fr: ReaderMessages = {
     wrongFile:
       'Ce fichier n’a pas pu être ouvert ici : il contient un autre document ou ' +
       'une autre version, ou a été modifié. Demandez-le de nouveau à {sender}.',
+    nowhere:
+      'Ce document ne peut pas être ouvert sur votre propre appareil pour l’instant. Demandez à {sender}.',
+    notOpened:
+      'Ce fichier n’a pas pu être ouvert dans ce navigateur. Réessayez, ou utilisez-en un autre.',
     noTaking:
       'Imprimer et garder une copie ne sont pas proposés pour ce document, qui ' +
       'n’est que sur votre appareil.',

@@ -57,6 +57,7 @@ export async function viewDocument(
     ownerName,
     protectedAt: document.createdAt,
     revokedAt: document.revokedAt,
+    isLocal: version.isLocal,
     keyDestroyed: version.wrappedKey === null,
     damaged: version.damagedAt !== null,
     fileName: version.fileName,

@@ -18,7 +18,7 @@ import { openOwnDocument } from '@/core/own-machine/own-document';
 import { createMarker } from '@/core/watermark/marker';
 import { ownScriptsOnly } from '@/core/watermark/shape';
 import { NO_LIMITS } from '@/core/policy/ceiling';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, UploadId } from '@/core/base/ids';
 import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { changeRecoveryKey } from '@/server/services/keys/manage-keys';
 import { checkContents } from '@/server/services/documents/check-contents';
@@ -27,6 +27,7 @@ import {
   coverForLocal,
   protectLocal,
 } from '@/server/services/documents/local-document';
+import { cancelUpload } from '@/server/services/documents/protect-document';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { receivePart } from '@/server/services/documents/receive-part';
 import { openDocument } from '@/server/services/reading/open-document';
@@ -209,6 +210,31 @@ describe('a document that was encrypted on its sender’s machine', () => {
         inPieces(new Uint8Array(10)),
       ),
     ).rejects.toMatchObject(elsewhere);
+  });
+
+  test('becomes one document, however often at once that is asked, or none where it is cancelled', async () => {
+    const { deps, ida } = product;
+    const { boxKey } = await newBoxKeyPair();
+    const begin = () => beginLocal(deps, ida, { fileName: 'Once.pdf', bytes: 10, boxKey });
+    const finish = (id: UploadId, reference: string) =>
+      protectLocal(deps, ida, {
+        id,
+        title: 'Once',
+        reference,
+        mediaType: 'application/pdf',
+        pages: 1,
+      });
+    const { id } = await begin();
+    const tried = await Promise.allSettled(
+      Array.from({ length: 20 }, (_, i) => finish(id, `LOC-ONCE-${String(i)}`)),
+    );
+    expect(tried.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
+    const other = await begin();
+    await Promise.allSettled([
+      finish(other.id, 'LOC-CANCELLED'),
+      cancelUpload(deps, ida, { id: other.id }),
+    ]);
+    expect((await checkContents(deps, null, () => undefined)).damaged).toEqual([]);
   });
 
   test('is sent only where it can be read: to people’s own machines, its file by hand', async () => {

@@ -24,6 +24,7 @@ import { TextEditor, UnsentText } from '@/ui/reader/text-editor';
 import { useTextEdit, type TextEdit } from '@/ui/reader/use-text-edit';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/own-machine/use-covered';
+import { OnThisMachine } from '@/ui/reader/on-this-machine';
 import type { OwnState } from '@/ui/reader/use-own-reading';
 import { useLive } from '@/ui/reader/use-live';
 import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
@@ -253,17 +254,6 @@ function Shown({
 function textFor({ rights, readingAids }: Opened): TextFor {
   if (rights.copy.granted) return 'copying';
   return readingAids ? 'aids' : 'nothing';
-}
-
-/** Where the pages come from, where somebody picked a file. */
-function OnThisMachine({ own }: { readonly own: OwnState }) {
-  const { say } = useWords();
-  if (own.kind === 'failed') return <p className="notice">{own.why}</p>;
-  return own.kind === 'open' ? (
-    <p className="quiet" dir="auto">
-      {say('own.here', { name: own.name })}
-    </p>
-  ) : null;
 }
 
 /** Said before it happens: covering pages without a word would look like a fault. */

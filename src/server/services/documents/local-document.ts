@@ -142,7 +142,16 @@ export async function coverForLocal(
  *
  * @throws ServiceError `reference-taken`, `not-a-local-upload`
  */
-export async function protectLocal(
+export function protectLocal(
+  deps: Deps,
+  actor: StaffActor,
+  input: FinishLocalInput,
+): Promise<{ readonly id: DocumentId }> {
+  // Not while it is cancelled, nor twice at once.
+  return deps.turns.wholes(input.id, () => becomeLocal(deps, actor, input));
+}
+
+async function becomeLocal(
   deps: Deps,
   actor: StaffActor,
   input: FinishLocalInput,

@@ -67,7 +67,7 @@ async function pageOf(request: Request): Promise<Response> {
     const answer = await fetch(request, { signal: late.signal });
     return answer.status >= 500 ? await kept(PAGE) : answer;
   } catch {
-    return kept(PAGE);
+    return await kept(PAGE);
   } finally {
     // Once it answers, it may take its time.
     clearTimeout(timer);

@@ -77,11 +77,7 @@ export const protectCommand: Command = {
     return withService(call.config(), async (container) => {
       const { deps } = container;
       const actor = await actorNamed(container, call.text('as'));
-      if (form !== undefined && deps.mailer === null)
-        throw new UsageError(
-          'No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, ' +
-            'or leave --mail out. Nothing was stored.',
-        );
+      if (form !== undefined) needMailer(deps);
       const named = await termsNamed(deps, call.text('terms'));
       const taken: Taken[] = [];
       const take = isLocal ? takeHere : takeIn;
@@ -236,6 +232,15 @@ function mailedForm(call: Call): DeliveryForm | undefined {
       'With --local, only a link can be mailed: the files are yours to hand over.',
     );
   return form;
+}
+
+/** @throws UsageError */
+function needMailer({ mailer }: Deps): void {
+  if (mailer === null)
+    throw new UsageError(
+      'No mail server is set up, so nothing can be mailed. Set MAIL_URL and MAIL_FROM, ' +
+        'or leave --mail out. Nothing was stored.',
+    );
 }
 
 /** What is handed over: what stays out of the store is led to by a link. */

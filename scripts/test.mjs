@@ -138,7 +138,7 @@ async function imports() {
 
 // The build writes types that others need, and takes several times as long where it has not both cores.
 const built = await prepare('Build', 'ensureBuilt');
-const lint = step('Lint', 'npx', ['eslint', '.']);
+const lint = step('Lint', 'npx', ['oxlint']);
 const checks = [built, ...(await quickChecks()), await lint];
 // One after the other: each keeps both cores busy, and beside one another they only wait for one another.
 await step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {

@@ -146,7 +146,7 @@ function SendButton({ composed }: { readonly composed: Composed }) {
   useEffect(() => {
     if (isReady) void send();
     // Sent once, as it is when the last file has come.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [isReady]);
   if (isArmed && canSend)
     return (

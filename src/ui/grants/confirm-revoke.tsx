@@ -37,7 +37,7 @@ export function ConfirmRevoke({ open, busy, grants, onClose, onConfirm }: Props)
     readonly also: readonly GrantId[];
   } | null>(null);
   // What was chosen belongs to the question it was chosen in.
-  const also = chosen !== null && chosen.of === effect ? chosen.also : [];
+  const also = chosen?.of === effect ? chosen.also : [];
   const title = `Revoke access for ${names.length === 1 ? (names[0] ?? '') : `${String(names.length)} people`}?`;
   return (
     <Confirmation

@@ -248,7 +248,6 @@ function SeenRows(props: BodyProps) {
   const { rows, columns, grid, frame } = props;
   const handlers = useHandlers(grid);
   // The library's functions must not be memoised, so the compiler is told to leave this component alone.
-  // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => frame.current,
@@ -262,7 +261,7 @@ function SeenRows(props: BodyProps) {
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
     // The library's object is another each time; only where the active row moved is it scrolled.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [at]);
   const shown = virtual.getVirtualItems();
   const above = shown[0]?.start ?? 0;

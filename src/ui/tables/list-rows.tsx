@@ -57,7 +57,7 @@ export function VirtualRows<R>({
   onMore,
 }: VirtualProps<R>) {
   // The library's functions must not be memoised, so the compiler is told to leave this component alone.
-  // eslint-disable-next-line react-hooks/incompatible-library
+  // oxlint-disable-next-line react/incompatible-library
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => frame.current,

@@ -296,7 +296,7 @@ export async function requestPassword(
   const wait = await deps.limits.passwordMails(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const staff = await findStaffByEmail(deps.db.read, email);
-  if (staff !== null && staff.disabledAt === null)
+  if (staff?.disabledAt === null)
     await deps.db.write((tx) => mailTicket(deps, tx, staff, 'reset', ''));
   return {};
 }

@@ -36,8 +36,7 @@ export async function signIn(
   // A password that another program wrote is nobody's.
   if (
     right &&
-    staff !== null &&
-    staff.disabledAt === null &&
+    staff?.disabledAt === null &&
     (await areOurs(deps, deps.db.read, {
       staff: [staff.id],
       staff_accounts: [accountOf(staff.id)],

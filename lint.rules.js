@@ -23,9 +23,76 @@ function isForMachines(node) {
   return false;
 }
 
+/** A rule that forbids whatever a selector finds. */
+function forbids(selector, message) {
+  return {
+    meta: { type: 'problem', schema: [], messages: { forbidden: message } },
+    create: (context) => ({
+      [selector](node) {
+        context.report({ node, messageId: 'forbidden' });
+      },
+    }),
+  };
+}
+
+/** What is called on the result of a call, one after the other: `where`, `returning`, … */
+function callsAfter(call) {
+  const names = [];
+  for (let at = call; at.parent?.type === 'MemberExpression'; at = at.parent.parent)
+    names.push(at.parent.property.name);
+  return names;
+}
+
 /** Rules of our own. Junk-drawer names say nothing about what is inside, so everything ends up inside. */
-export const local = {
+export default {
+  meta: { name: 'local' },
   rules: {
+    'no-barrels': forbids('ExportAllDeclaration', 'No barrels: name what the folder offers.'),
+    'no-enums': forbids('TSEnumDeclaration', 'Use a union of string literals.'),
+    'no-present': forbids(
+      "NewExpression[callee.name='Date'][arguments.length=0]",
+      'Pass `now` in.',
+    ),
+    'no-client-page': forbids(
+      "ExpressionStatement[directive='use client']",
+      'Client components live in src/ui; pages stay on the server.',
+    ),
+    'no-try-in-page': forbids('TryStatement', 'Errors are mapped once, in src/server/http.'),
+    'where-is-said': {
+      meta: {
+        type: 'problem',
+        schema: [],
+        messages: { all: 'Without `where`, every row of the table goes or changes.' },
+      },
+      create: (context) => ({
+        CallExpression(node) {
+          if (node.callee.type !== 'MemberExpression') return;
+          const { object, property } = node.callee;
+          if (!['db', 'tx'].includes(object.name ?? object.property?.name)) return;
+          if (!['delete', 'update'].includes(property.name)) return;
+          if (!callsAfter(node).includes('where')) context.report({ node, messageId: 'all' });
+        },
+      }),
+    },
+    'line-length': {
+      meta: {
+        type: 'layout',
+        schema: [{ type: 'integer' }],
+        messages: { long: 'A line of {{length}} characters: at most {{most}}.' },
+      },
+      create: (context) => ({
+        Program() {
+          const [most] = context.options;
+          for (const [index, { length }] of context.sourceCode.lines.entries())
+            if (length > most)
+              context.report({
+                loc: { line: index + 1, column: most },
+                messageId: 'long',
+                data: { length: String(length), most: String(most) },
+              });
+        },
+      }),
+    },
     'no-junk-drawer': {
       meta: {
         type: 'problem',
@@ -96,17 +163,9 @@ export const local = {
         };
       },
     },
-    'one-environment-reader': {
-      meta: {
-        type: 'problem',
-        schema: [],
-        messages: { env: 'Only src/server/config/env.ts reads process.env.' },
-      },
-      create: (context) => ({
-        "MemberExpression[object.name='process'][property.name='env']"(node) {
-          context.report({ node, messageId: 'env' });
-        },
-      }),
-    },
+    'one-environment-reader': forbids(
+      "MemberExpression[object.name='process'][property.name='env']",
+      'Only src/server/config/env.ts reads process.env.',
+    ),
   },
 };

@@ -144,8 +144,9 @@ async function connect(url: string, connections: number): Promise<Client> {
 function keepPrivate(file: string): void {
   mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
   closeSync(openSync(file, 'a', PRIVATE));
+  // The comment within is for the build: it is not to list the whole project beside each route.
   for (const each of [file, `${file}-wal`, `${file}-shm`])
-    if (existsSync(each)) chmodSync(each, PRIVATE);
+    if (existsSync(/* turbopackIgnore: true */ each)) chmodSync(each, PRIVATE);
 }
 
 /**

@@ -12,6 +12,8 @@ const WORKERS: BuildOptions = {
   outdir: 'build/workers',
   outExtension: { '.js': '.mjs' },
   bundle: true,
+  // What a thread needs for few of its tasks is loaded with the first of them.
+  splitting: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',

@@ -32,7 +32,7 @@ import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
 import { createLedgerCounts } from '@/server/repositories/ledger/ledger-counts';
 import { officeOf } from '@/server/rendering/office/office-of';
-import { createRenderPool } from '@/server/rendering/render-pool';
+import { createRenderPool, type Renderer } from '@/server/rendering/render-pool';
 import { forgetActs } from '@/server/repositories/base/act-repository';
 import { namedBlobKeys } from '@/server/repositories/documents/document-repository';
 import { accessChangesSince, lastSequence } from '@/server/repositories/ledger/access-changes';
@@ -177,6 +177,8 @@ export type Options = {
   readonly clock?: Clock;
   readonly demo?: boolean;
   readonly threads?: number;
+  /** Threads of somebody else, who ends them, in place of own ones. */
+  readonly renderer?: Renderer;
   /** A server may be running on the same database: what only it does at its start is left out. */
   readonly beside?: boolean;
   /** Whether time never runs behind the record, as by the machine's own clock. */
@@ -232,11 +234,11 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     blobs,
     recorder,
     keyring: createKeyring(() => clock.now()),
-    renderer: createRenderPool(
-      config.workersDir,
-      options.threads ?? Math.max(2, availableParallelism()),
-      { office: officeOf(config, health) },
-    ),
+    renderer:
+      options.renderer ??
+      createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism()), {
+        office: officeOf(config, health),
+      }),
     ended: createEndedList(config.endedFile),
     clearLeftovers: () => clearCopies(config.dataDir),
     covers: createCovers(config.fontsDir),
@@ -308,7 +310,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
       await background.stop();
       deps.live.close();
       deps.mailer?.close();
-      await deps.renderer.close();
+      if (options.renderer === undefined) await deps.renderer.close();
       await db.close();
     },
   };

@@ -39,7 +39,7 @@ async function open({
   const now = (): number => begins + Math.max(performance.now() - began, Date.now() - beganAt);
   const { statement, box, issuer, glyphs } = taken;
   const [pdfium, cipher, licence] = await Promise.all([
-    loadPdfium(new Uint8Array(wasm)),
+    WebAssembly.compile(wasm).then(loadPdfium),
     sodiumChunkCipher(),
     readOwnLicence(statement, base64urlnopad.decode(issuer.publicKey), issuer.name, begins),
   ]);

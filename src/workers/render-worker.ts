@@ -1,4 +1,3 @@
-import { createScriptFonts } from '@/server/rendering/script-fonts';
 import { BroadcastChannel, workerData } from 'node:worker_threads';
 import Piscina, { transferableSymbol, valueSymbol } from 'piscina';
 import sharp from 'sharp';
@@ -10,9 +9,8 @@ import { ContentError } from '@/core/pages/errors';
 import { glyphsToCarry } from '@/core/watermark/carried-glyphs';
 import { createMarker } from '@/core/watermark/marker';
 import { asDrawn, asJpeg, markedPicture, withFewColours } from '@/server/rendering/marked-picture';
-import { keepFile } from '@/server/rendering/keep-file';
-import { makePages } from '@/server/rendering/making/make-pages';
 import { clearRows } from '@/server/rendering/png';
+import { createScriptFonts } from '@/server/rendering/script-fonts';
 import type { PageSource, PartOfPage } from '@/core/pages/page-source';
 import { pdfEngine, type PdfEngine } from '@/server/rendering/pdf-engine';
 import {
@@ -41,11 +39,16 @@ sharp.cache(false);
 
 type OpenDocument = { readonly pages: PageSource; readonly closeFile: () => void };
 
+/** What the pool says to a thread of its own. */
+function threadData(): ThreadData {
+  return Piscina.workerData as ThreadData;
+}
+
 let engine: PdfEngine | null = null;
 
 /** The engine of this thread, made when it is first needed. */
 function pdf(): PdfEngine {
-  return (engine ??= pdfEngine());
+  return (engine ??= pdfEngine(threadData().pdfium));
 }
 const kept = new Map<string, OpenDocument>();
 const scripts = createScriptFonts();
@@ -174,6 +177,7 @@ async function keep({
   mediaType,
   watermark,
 }: RenderTask & { kind: 'keep' }): Promise<RenderResults['keep']> {
+  const { keepFile } = await import('@/server/rendering/keep-file');
   return withPlain(source, (reader) => keepFile(mediaType, reader, watermark, marker));
 }
 
@@ -181,12 +185,9 @@ async function make({
   source,
   mediaType,
 }: RenderTask & { kind: 'make' }): Promise<RenderResults['make']> {
+  const { makePages } = await import('@/server/rendering/making/make-pages');
   return withPlain(source, async (reader) => ({
-    bytes: await makePages(
-      mediaType,
-      reader.read(0, reader.size),
-      (Piscina.workerData as ThreadData | null)?.office ?? null,
-    ),
+    bytes: await makePages(mediaType, reader.read(0, reader.size), threadData().office),
   }));
 }
 
@@ -284,7 +285,7 @@ export default async function run({ task, begun }: RenderJob): Promise<RenderRep
 // Tests of the module alone have no worker data.
 if (workerData !== null) {
   // Warm before the first reader waits for it; what makes pages of other kinds never draws any.
-  if ((Piscina.workerData as ThreadData | null)?.draws === true) pdf();
+  if (threadData().draws) pdf();
   const channel = new BroadcastChannel(FORGET);
   channel.onmessage = () => {
     for (const path of [...kept.keys()]) forget(path);

@@ -91,7 +91,7 @@ async function seal(asked: SealAsked & { readonly kind: 'seal' }): Promise<File>
 async function answer(asked: SealAsked): Promise<SealReply> {
   if (asked.kind === 'look') {
     const { file, wasm } = asked;
-    const pdfium = () => loadPdfium(new Uint8Array(wasm));
+    const pdfium = () => WebAssembly.compile(wasm).then(loadPdfium);
     return { kind: 'found', found: await lookAtPlain(plainOf(file), file.name, pdfium) };
   }
   return { kind: 'done', file: await seal(asked) };

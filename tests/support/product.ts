@@ -11,6 +11,7 @@ import { PART } from '@/contracts/document';
 import { settableClock } from '@/server/clock/clock';
 import { readConfig } from '@/server/config/env';
 import { createContainer, type Container } from '@/server/container';
+import { createRenderPool, type Renderer } from '@/server/rendering/render-pool';
 import { beginUpload } from '@/server/services/documents/begin-upload';
 import { deliverMail } from '@/server/services/mailing/deliver-mail';
 import type { Deps, ReaderActor, StaffActor, StrangerActor } from '@/server/services/base/deps';
@@ -40,16 +41,21 @@ export type Product = {
   readonly close: () => Promise<void>;
 };
 
+/** Starting threads is most of a start: the products of one process draw in the same ones. */
+let threads: Renderer | null = null;
+
 /** A whole product on a real database in a temporary folder, with the mailroom for mail. */
 export async function startProduct(
   folder = mkdtempSync(path.join(tmpdir(), 'embargo-')),
   environment: Readonly<Record<string, string>> = {},
 ): Promise<Product> {
   const clock = settableClock(START);
-  const container = await createContainer(
-    readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent', ...environment }),
-    { clock, demo: true, threads: 1 },
-  );
+  const config = readConfig({ DATA_DIR: folder, LOG_LEVEL: 'silent', ...environment });
+  const container = await createContainer(config, {
+    clock,
+    demo: true,
+    renderer: (threads ??= createRenderPool(config.workersDir, 1)),
+  });
   const privateKey = await generateX25519Identity();
   const { staffId } = await setUpOrganisation(
     container.deps,

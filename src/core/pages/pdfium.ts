@@ -63,9 +63,9 @@ type OpenFile = { readonly reader: PlainReader; position: number };
  * The packaged wrapper copies a whole file into memory. PDFium itself reads where it needs to, so
  * its few system calls are answered here and only those chunks are decrypted that a page touches.
  *
- * @param wasm the package's `pdfium.wasm`
+ * @param compiled the package's `pdfium.wasm`: threads of one process may share what was compiled of it
  */
-export async function loadPdfium(wasm: Uint8Array<ArrayBuffer>): Promise<Pdfium> {
+export async function loadPdfium(compiled: WebAssembly.Module): Promise<Pdfium> {
   const mounted = new Map<string, PlainReader>();
   const open = new Map<number, OpenFile>();
   const files = { mounted, open, nextDescriptor: FIRST_DESCRIPTOR };
@@ -74,12 +74,12 @@ export async function loadPdfium(wasm: Uint8Array<ArrayBuffer>): Promise<Pdfium>
   await PDFiumLibrary.init({
     instantiateWasm: (imports, done) => {
       const served = serveFiles(imports as Imports, files, () => need(exports).memory);
-      void WebAssembly.instantiate(wasm, served as unknown as WebAssembly.Imports).then(
-        ({ instance, module }) => {
+      void WebAssembly.instantiate(compiled, served as unknown as WebAssembly.Imports).then(
+        (instance) => {
           exports = instance.exports as unknown as Native;
           (done as unknown as (instance: WebAssembly.Instance, module: WebAssembly.Module) => void)(
             instance,
-            module,
+            compiled,
           );
         },
       );

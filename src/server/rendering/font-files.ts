@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
-import { decompress } from 'wawoff2';
 
 /** Families that are looked through for letters that the product's own lack, in this order. */
 export const SCRIPT_FAMILIES = [
@@ -70,7 +69,10 @@ let unpacking: Promise<unknown> = Promise.resolve();
 /** The unpacker hands out its own memory, which the next one to use it writes over: one at a time, and copied. */
 export async function unpacked(file: string): Promise<Buffer> {
   const before = unpacking;
-  const own = before.then(async () => Buffer.from(await decompress(readFileSync(file))));
+  const own = before.then(async () => {
+    const { decompress } = await import('wawoff2');
+    return Buffer.from(await decompress(readFileSync(file)));
+  });
   unpacking = own.catch(() => undefined);
   return own;
 }

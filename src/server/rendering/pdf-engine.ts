@@ -1,11 +1,10 @@
 import type { PlainReader } from '@/core/age/random-access';
 import { isProtectedFile } from '@/core/wrapper/read';
-import { annotate } from '@/server/rendering/annotate';
 import { ContentError } from '@/core/pages/errors';
 import { inflationOf } from '@/server/rendering/inflation';
 import type { Note, PageSource } from '@/core/pages/page-source';
 import { openPdf } from '@/core/pages/pdf-document';
-import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
+import { loadPdfium } from '@/core/pages/pdfium';
 
 /** What all object streams of a document may unpack to, in bytes. */
 const MOST_UNPACKED = 128 << 20;
@@ -23,8 +22,8 @@ export type PdfEngine = {
 };
 
 /** PDFs, drawn by PDFium. It is loaded at once, so that the first reader does not wait for it. */
-export function pdfEngine(): PdfEngine {
-  const pdfium = loadInstalledPdfium();
+export function pdfEngine(compiled: WebAssembly.Module): PdfEngine {
+  const pdfium = loadPdfium(compiled);
   return {
     ready: pdfium,
     open: async (reader) => openPdf(await pdfium, reader),
@@ -35,6 +34,10 @@ export function pdfEngine(): PdfEngine {
       if ((await inflationOf(reader, MOST_UNPACKED)) === 'beyond')
         throw new ContentError('PDF_UNPACKS_TOO_FAR');
     },
-    annotate: (reader, notes) => annotate(reader.read(0, reader.size), notes),
+    annotate: async (reader, notes) => {
+      // Remarks are seldom taken out, and what writes them takes long to load.
+      const { annotate } = await import('@/server/rendering/annotate');
+      return annotate(reader.read(0, reader.size), notes);
+    },
   };
 }

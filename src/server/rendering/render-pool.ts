@@ -1,3 +1,4 @@
+import { compiledPdfium } from '@/server/rendering/load-pdfium';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { BroadcastChannel } from 'node:worker_threads';
@@ -97,17 +98,21 @@ export function createRenderPool(
     concurrentTasksPerWorker: 1,
     resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB, maxYoungGenerationSizeMb: MAX_YOUNG_MB },
   };
+  const pdfium = compiledPdfium();
   const pool = new Piscina<RenderJob, RenderReply>({
     ...options,
     minThreads: threads,
     maxThreads: threads,
-    workerData: { draws: true, office: null } satisfies ThreadData,
+    workerData: { pdfium, draws: true, office: null } satisfies ThreadData,
   });
   const aside = { ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE };
-  const apart = new Piscina<RenderJob, RenderReply>(aside);
+  const apart = new Piscina<RenderJob, RenderReply>({
+    ...aside,
+    workerData: { pdfium, draws: false, office: null } satisfies ThreadData,
+  });
   const takingIn = new Piscina<RenderJob, RenderReply>({
     ...aside,
-    workerData: { draws: false, office } satisfies ThreadData,
+    workerData: { pdfium, draws: false, office } satisfies ThreadData,
   });
   const pools: Record<Place, Piscina<RenderJob, RenderReply>> = {
     reading: pool,

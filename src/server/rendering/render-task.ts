@@ -28,7 +28,11 @@ export type RenderJob = {
 };
 
 /** What a thread is told when it starts: whether it draws pages that somebody waits for, and what else makes pages. */
-export type ThreadData = { readonly draws: boolean; readonly office: Office | null };
+export type ThreadData = {
+  readonly pdfium: WebAssembly.Module;
+  readonly draws: boolean;
+  readonly office: Office | null;
+};
 
 /** A page of which size, or only a part of it, where it is looked at in detail. */
 export type PageAsked = {

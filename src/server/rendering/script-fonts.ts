@@ -1,4 +1,4 @@
-import fontkit from '@cantoo/fontkit';
+import type fontkit from '@cantoo/fontkit';
 import type { Glyph, OtherScripts } from '@/core/watermark/shape';
 import {
   SCRIPT_FAMILIES,
@@ -40,7 +40,8 @@ export function createScriptFonts(): OtherScripts {
 }
 
 async function opened(file: string): Promise<Font> {
-  const font = fontkit.create(await unpacked(file));
+  const { default: library } = await import('@cantoo/fontkit');
+  const font = library.create(await unpacked(file));
   if (!('unitsPerEm' in font)) throw new Error(`${file} is a collection of fonts.`);
   return font.getVariation({ wght: WEIGHT });
 }

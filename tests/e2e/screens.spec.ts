@@ -62,7 +62,7 @@ test('a list or a filter that leads somewhere is not fetched before it is follow
   page,
 }) => {
   await signIn(page);
-  for (const list of ['/ledger', '/ledger/opens', '/mailroom', '/dispatches']) {
+  for (const list of ['/today', '/ledger', '/ledger/opens', '/mailroom', '/dispatches']) {
     const ahead: string[] = [];
     const note = (request: Request) => {
       if (request.headers()['next-router-prefetch'] === undefined) return;

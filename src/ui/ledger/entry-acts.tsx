@@ -42,22 +42,22 @@ export function EntryActs({ row, words }: { readonly row: LedgerRow; readonly wo
           />
         )}
         {LEFT_FOR_TODAY.has(row.action) && (
-          <Button component={Link} href="/today">
+          <Button component={Link} prefetch={false} href="/today">
             Show on Today
           </Button>
         )}
         {recipient !== null && (
-          <Button component={Link} href={`/people?person=${recipient}`}>
+          <Button component={Link} prefetch={false} href={`/people?person=${recipient}`}>
             {blocks ? 'Show person' : 'Show person'}
           </Button>
         )}
         {document !== null && (
-          <Button component={Link} href={`/documents/${document}`}>
+          <Button component={Link} prefetch={false} href={`/documents/${document}`}>
             Show document
           </Button>
         )}
         {dispatch !== null && (
-          <Button component={Link} href={`/dispatches/${dispatch}`}>
+          <Button component={Link} prefetch={false} href={`/dispatches/${dispatch}`}>
             Show dispatch
           </Button>
         )}

@@ -37,14 +37,18 @@ function Folded({
     return (
       <>
         Pages and keys are folded into their open.{' '}
-        <Link href={addressOf('/ledger', filter, { each: 'yes' })}>Show every entry</Link>
+        <Link prefetch={false} href={addressOf('/ledger', filter, { each: 'yes' })}>
+          Show every entry
+        </Link>
       </>
     );
   if (filter.each === undefined) return 'Every entry is shown separately.';
   return (
     <>
       Every entry is shown separately.{' '}
-      <Link href={addressOf('/ledger', filter, { each: undefined })}>Fold into opens</Link>
+      <Link prefetch={false} href={addressOf('/ledger', filter, { each: undefined })}>
+        Fold into opens
+      </Link>
     </>
   );
 }

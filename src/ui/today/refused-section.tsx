@@ -50,10 +50,16 @@ function RefusedActs({ row, onWhy }: { readonly row: Refused; readonly onWhy: As
   const readsRecord = useHolds('read-own-record');
   const { recipientId, documentId, who, title } = row;
   if (recipientId === null)
-    return readsRecord ? <Link href="/ledger?kind=refused">Show in ledger</Link> : null;
+    return readsRecord ? (
+      <Link prefetch={false} href="/ledger?kind=refused">
+        Show in ledger
+      </Link>
+    ) : null;
   return (
     <div className="row tight">
-      <Link href={`/people?person=${recipientId}`}>Show person</Link>
+      <Link prefetch={false} href={`/people?person=${recipientId}`}>
+        Show person
+      </Link>
       {documentId !== null && (
         <ChipButton
           aria-label={`Why: ${who}, ${title}`}

@@ -124,7 +124,7 @@ function GroupRows({
         <TableCell>
           {[...new Set(group.map((request) => request.title))].join(', ')}
           <br />
-          <Link className="quiet" href={`/dispatches/${first.dispatchId}`}>
+          <Link prefetch={false} className="quiet" href={`/dispatches/${first.dispatchId}`}>
             {first.subject}
           </Link>
         </TableCell>

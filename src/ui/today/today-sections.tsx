@@ -65,11 +65,17 @@ export function ElsewhereSection({ elsewhere }: Pick<TodayPage, 'elsewhere'>) {
           <span className="quiet">until then {usual.join(', ')}</span>,
           `${counted(opens, 'open')} since ${dayText(since)}`,
           readsRecord ? (
-            <Link href={`/ledger?${new URLSearchParams({ organisation, place }).toString()}`}>
+            <Link
+              prefetch={false}
+              href={`/ledger?${new URLSearchParams({ organisation, place }).toString()}`}
+            >
               Show in ledger
             </Link>
           ) : (
-            <Link href={`/people?organisation=${encodeURIComponent(organisation)}`}>
+            <Link
+              prefetch={false}
+              href={`/people?organisation=${encodeURIComponent(organisation)}`}
+            >
               Show people
             </Link>
           ),
@@ -92,7 +98,9 @@ export function EndingSection({ ending, now }: Pick<TodayPage, 'ending' | 'now'>
           counted(row.people, 'person', 'people'),
           <span className="lamp">{distanceText(row.until, now)}</span>,
           <Moment at={row.until} />,
-          <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>,
+          <Link prefetch={false} href={`/dispatches/${row.dispatchId}`}>
+            Show dispatch
+          </Link>,
         ],
       }))}
     />
@@ -115,7 +123,9 @@ export function SilentSection({ silent }: Pick<TodayPage, 'silent'>) {
           </span>,
           null,
           <>
-            <Link href={`/dispatches/${row.dispatchId}`}>Show dispatch</Link>
+            <Link prefetch={false} href={`/dispatches/${row.dispatchId}`}>
+              Show dispatch
+            </Link>
             {row.mayMail && <MailAgain dispatch={row.dispatchId} recipients={row.recipients} />}
           </>,
         ],
@@ -153,7 +163,9 @@ function UndeliveredActs({ row }: { readonly row: TodayPage['undelivered'][numbe
   if (dispatchId === null) return null;
   return (
     <>
-      <Link href={`/dispatches/${dispatchId}`}>Show dispatch</Link>
+      <Link prefetch={false} href={`/dispatches/${dispatchId}`}>
+        Show dispatch
+      </Link>
       {recipientId !== null && over && mayMail && (
         <MailAgain dispatch={dispatchId} recipients={[recipientId]} />
       )}

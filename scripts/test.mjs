@@ -105,41 +105,48 @@ function prepare(name, what, environment = {}) {
   );
 }
 
-/** What is quick, one after the other: lint keeps the other core busy meanwhile. */
-async function quickChecks() {
-  return [
-    ...(await demos()),
-    await step('Types', 'npx', ['tsc', '--noEmit']),
-    ...(await imports()),
-    await step('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
-  ];
-}
+const CHECKS = [
+  ['Lint', 'oxlint'],
+  ['Types', 'tsc', '--noEmit'],
+  ['Format', 'prettier', '--check', '--log-level', 'warn', '.'],
+  [
+    'Import directions',
+    'depcruise',
+    'src',
+    '--config',
+    '.dependency-cruiser.cjs',
+    '--output-type',
+    'err',
+  ],
+  ['Unused code', 'knip', '--no-progress'],
+];
 
-async function demos() {
+/** Each keeps one core busy: as many at a time as there are cores to count on. */
+async function twoAtATime(steps) {
+  const left = [...steps];
   const told = [];
-  for (const address of DEMO_ADDRESSES)
-    told.push(await prepare(`Demo data for ${address.PUBLIC_URL}`, 'ensureTold', address));
+  const lane = async () => {
+    for (let next = left.shift(); next !== undefined; next = left.shift()) told.push(await next());
+  };
+  await Promise.all([lane(), lane()]);
   return told;
-}
-
-async function imports() {
-  return [
-    await step('Import directions', 'npx', [
-      'depcruise',
-      'src',
-      '--config',
-      '.dependency-cruiser.cjs',
-      '--output-type',
-      'err',
-    ]),
-    await step('Unused code', 'npx', ['knip', '--no-progress']),
-  ];
 }
 
 // The build writes types that others need, and takes several times as long where it has not both cores.
 const built = await prepare('Build', 'ensureBuilt');
-const lint = step('Lint', 'npx', ['oxlint']);
-const checks = [built, ...(await quickChecks()), await lint];
+const checks = [
+  built,
+  ...(await twoAtATime([
+    ...DEMO_ADDRESSES.map(
+      (address) => () => prepare(`Demo data for ${address.PUBLIC_URL}`, 'ensureTold', address),
+    ),
+    ...CHECKS.map(
+      ([name, ...command]) =>
+        () =>
+          step(name, 'npx', command),
+    ),
+  ])),
+];
 // One after the other: each keeps both cores busy, and beside one another they only wait for one another.
 await step('End-to-end tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
   PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,

@@ -44,7 +44,10 @@ export default defineConfig({
           testTimeout: 30_000,
         },
       },
-      // By a script of its own: it needs a program that not every machine has.
+      // By scripts of their own: they need programs that not every machine has.
+      ...(process.env['TEST_FIREFOX'] === '1'
+        ? [{ resolve, test: { name: 'firefox', include: ['tests/firefox/**/*.test.ts'] } }]
+        : []),
       ...(process.env['TEST_OFFICE'] === '1'
         ? [
             {

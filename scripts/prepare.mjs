@@ -107,6 +107,24 @@ function isThere(command) {
   return spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;
 }
 
+/** Runs a step of a script; where it does not end well, neither does the script. */
+export function run(command, args, env = process.env) {
+  const { status, error } = spawnSync(command, args, { stdio: 'inherit', env });
+  if (error === undefined && status === 0) return;
+  console.error(`${command} did not end well${error === undefined ? '' : `: ${error.message}`}.`);
+  process.exit(1);
+}
+
+/** Installs Debian's packages where a command of theirs is missing, or says which. */
+export function ensurePackages(command, packages) {
+  if (isThere(command)) return;
+  if (process.getuid?.() !== 0) {
+    console.error(`${command} is not here. As root: apt install ${packages.join(' ')}`);
+    process.exit(1);
+  }
+  run('apt-get', ['install', '--yes', '--no-install-recommends', ...packages]);
+}
+
 /** Installs the Debian programs that tests use, where that is possible, or says which are missing. */
 export function ensureTestTools() {
   const missing = Object.entries(DEBIAN_TOOLS)

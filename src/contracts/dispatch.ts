@@ -344,6 +344,11 @@ export type GrantRow = {
   readonly lastOpen: number | null;
   /** What was read of the newest version, as browsers told; null: never opened, or not for the person who looks. */
   readonly read: ReadSummary | null;
+  /**
+   * Since when devices have the key, and until when they read on without asking, whatever is changed
+   * here; null: none does, or not for the person who looks.
+   */
+  readonly offline: { readonly from: number; readonly until: number } | null;
   readonly refusals: number;
   /** Whether the text of pages is sent to them for a screen reader, although they may not copy it. */
   readonly readingAids: boolean;

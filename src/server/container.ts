@@ -173,6 +173,12 @@ async function tidyUp(deps: Deps): Promise<void> {
   await recountDays(deps);
 }
 
+function ownThreads(config: Config, { threads }: Options, health: Deps['health']): Renderer {
+  return createRenderPool(config.workersDir, threads ?? Math.max(2, availableParallelism()), {
+    office: officeOf(config, health),
+  });
+}
+
 export type Options = {
   readonly clock?: Clock;
   readonly demo?: boolean;
@@ -234,11 +240,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     blobs,
     recorder,
     keyring: createKeyring(() => clock.now()),
-    renderer:
-      options.renderer ??
-      createRenderPool(config.workersDir, options.threads ?? Math.max(2, availableParallelism()), {
-        office: officeOf(config, health),
-      }),
+    renderer: options.renderer ?? ownThreads(config, options, health),
     ended: createEndedList(config.endedFile),
     clearLeftovers: () => clearCopies(config.dataDir),
     covers: createCovers(config.fontsDir),

@@ -28,6 +28,7 @@ import { findLicence } from '@/server/repositories/reading/reader-repository';
 import { handIn } from '@/server/services/reading/hand-in';
 import { openDocument } from '@/server/services/reading/open-document';
 import { noteReading, renderPage } from '@/server/services/reading/read-pages';
+import { grantRows } from '@/server/services/access/grant-rows';
 import { stillReadable } from '@/server/services/reading/still-readable';
 import { takeKey } from '@/server/services/reading/take-key';
 import {
@@ -380,6 +381,9 @@ describe('what was read without a connection', () => {
 describe('who could still read', () => {
   const told = (sent: Sent) =>
     stillReadable(product.deps, product.ida, { document: sent.document });
+  /** As the line of the only recipient draws it. */
+  const tail = async (sent: Sent, actor = product.ida) =>
+    (await grantRows(product.deps, actor, { document: sent.document }))[0]?.offline;
 
   test('is told from the licences that run, until each ends or its device forgot it', async () => {
     const sent = await send({ conditions: { offline: 3 * HOUR } });
@@ -391,9 +395,11 @@ describe('who could still read', () => {
     const after = await told(sent);
     expect(after.running).toMatchObject([{ document: sent.document, until: now + 3 * HOUR }]);
     expect(after.curve.map(({ readable }) => readable)).toEqual([1, 1, 1, 0]);
+    expect(await tail(sent)).toEqual({ from: now, until: now + 3 * HOUR });
     await handIn(product.deps, sent.reader, { opens: [], kept: [], forgotten: [licence] });
     const closed = await told(sent);
     expect(closed.running).toEqual([]);
+    expect(await tail(sent)).toBeNull();
     // Whatever the device says, it has held the key.
     expect(closed.held).toHaveLength(1);
   });
@@ -425,5 +431,7 @@ describe('who could still read', () => {
       curve: [{ at: product.clock.now(), readable: 0 }],
       held: [],
     });
+    expect(await tail(sent, colleague)).toBeNull();
+    expect(await tail(sent)).not.toBeNull();
   });
 });

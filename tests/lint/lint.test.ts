@@ -129,6 +129,11 @@ const violations: readonly (readonly [rule: string, file: string, code: string])
       '  return 2;\n}\n',
   ],
   [
+    'typescript/TS2322',
+    'src/core/policy/violation-type.ts',
+    "export const v: number = 'a text';\n",
+  ],
+  [
     'typescript/no-unsafe-return',
     'src/core/policy/violation-unsafe.ts',
     'export function v(text: string): number {\n  return JSON.parse(text);\n}\n',

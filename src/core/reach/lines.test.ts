@@ -42,6 +42,22 @@ describe('a line', () => {
       [{ from: 10, until: 20, kind: 'waiting' }],
     ],
     ['revoked at once has no length', { revokedAt: 10 }, []],
+    [
+      'that a device holds is drawn over with how long it reads on without asking',
+      { offline: { from: 20, until: 30 } },
+      [
+        { from: 10, until: 100, kind: 'live' },
+        { from: 20, until: 30, kind: 'offline' },
+      ],
+    ],
+    [
+      'revoked while a device holds it has a tail beyond the cut',
+      { revokedAt: 25, offline: { from: 20, until: 60 } },
+      [
+        { from: 10, until: 25, kind: 'cut' },
+        { from: 20, until: 60, kind: 'offline' },
+      ],
+    ],
   ])('%s', (_name, over, stretches) => {
     expect(lineOf(grant(over))?.stretches).toEqual(stretches);
   });

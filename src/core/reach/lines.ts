@@ -10,6 +10,8 @@ export type ReachGrant = {
   readonly until: Moment | null;
   readonly givenAt: Moment;
   readonly revokedAt: Moment | null;
+  /** Since when a device has the key, and until when it reads on without asking. */
+  readonly offline?: { readonly from: Moment; readonly until: Moment } | null;
 };
 
 /** What happened at one moment of a line. */
@@ -19,11 +21,14 @@ export type ReachMark = {
   readonly kind: 'opened' | 'refused' | 'printed' | 'changed';
 };
 
-/** A stretch of a line: readable (`live`), given but not yet open (`waiting`), cut off before its end (`cut`). */
+/**
+ * A stretch of a line: readable (`live`), given but not yet open (`waiting`), cut off before its end
+ * (`cut`), and over these, held on a device that reads on without asking (`offline`).
+ */
 export type Stretch = {
   readonly from: Moment;
   readonly until: Moment | null;
-  readonly kind: 'waiting' | 'live' | 'cut';
+  readonly kind: 'waiting' | 'live' | 'cut' | 'offline';
 };
 
 export type ReachLine = {
@@ -51,6 +56,10 @@ function stretchesOf(grant: ReachGrant): Stretch[] {
     : [...waiting, { from: start, until: cut, kind: 'cut' }];
 }
 
+function tailOf({ offline }: ReachGrant): Stretch[] {
+  return offline == null ? [] : [{ ...offline, kind: 'offline' }];
+}
+
 /** Latest of some ends, of which `null` means never. */
 function latest(ends: readonly (Moment | null)[]): Moment | null {
   return ends.includes(null) ? null : Math.max(...ends.map((end) => end ?? 0));
@@ -71,10 +80,14 @@ export function reachLines(
     return {
       recipientId,
       grants: own.map((grant) => grant.id),
-      stretches: own
-        .flatMap(stretchesOf)
-        .filter(({ from, until }) => until === null || until > from)
-        .sort((a, b) => a.from - b.from),
+      // What is held on a device lies over what it was given by.
+      stretches: [
+        ...own
+          .flatMap(stretchesOf)
+          .filter(({ from, until }) => until === null || until > from)
+          .sort((a, b) => a.from - b.from),
+        ...own.flatMap(tailOf),
+      ],
       end: latest((standing.length > 0 ? standing : own).map((grant) => grant.until)),
       revokedAt: standing.length > 0 ? null : Math.max(...own.map((grant) => grant.revokedAt ?? 0)),
       marks: (marksOf.get(recipientId) ?? []).toSorted((a, b) => a.at - b.at),

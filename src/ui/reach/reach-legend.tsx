@@ -1,5 +1,7 @@
 'use client';
 
+import { OfflineTail } from '@/ui/reach/reach-row';
+
 /** What the shapes on the lines stand for. */
 export function ReachLegend() {
   return (
@@ -52,6 +54,12 @@ export function ReachLegend() {
           <path d="M1 1l8 11" stroke="var(--magenta)" strokeWidth="1.8" />
         </svg>{' '}
         revoked
+      </span>
+      <span>
+        <svg width="20" height="13" aria-hidden="true">
+          <OfflineTail x1={1} x2={19} middle={6.5} />
+        </svg>{' '}
+        offline
       </span>
     </span>
   );

@@ -52,6 +52,17 @@ test('once all of it is revoked, nothing of what it would have been stays drawn'
   expect(screen.queryByRole('slider')).toBeNull();
 });
 
+test('what a device reads without asking stays drawn, also beyond the cut', () => {
+  const { container } = render(
+    row(line([stretch('cut', NOW), stretch('offline', NOW + 2 * DAY)], NOW)),
+  );
+  const tail = container.querySelector('path[data-stretch="offline"]')?.getAttribute('d') ?? '';
+  const starts = [...tail.matchAll(/M([\d.]+)/g)].map(([, x]) => Number(x));
+  expect(Math.min(...starts)).toBeCloseTo(scale.x(NOW - 5 * DAY));
+  expect(Math.max(...starts)).toBeGreaterThan(scale.x(NOW + DAY));
+  expect(Math.max(...starts)).toBeLessThan(scale.x(NOW + 2 * DAY));
+});
+
 test('the arrow keys propose another end, a day or with Shift a week; a fixed end takes none', () => {
   const propose = vi.fn<(until: number) => void>();
   const of = line([stretch('live', NOW + 5 * DAY)], null);

@@ -6,6 +6,7 @@ import { snapTo, type ReachScale } from '@/ui/reach/reach-scale';
 
 const ROW_HEIGHT = 38;
 const MIDDLE = ROW_HEIGHT / 2;
+const HATCH = 5;
 
 type Props = {
   readonly line: ReachLine;
@@ -40,6 +41,7 @@ function StretchLine({
         strokeDasharray="2 3"
       />
     );
+  if (stretch.kind === 'offline') return <OfflineTail x1={x1} x2={x2} />;
   return (
     <line
       x1={x1}
@@ -49,6 +51,31 @@ function StretchLine({
       stroke={stretch.kind === 'cut' ? 'var(--quiet)' : 'var(--current)'}
       strokeOpacity={stretch.kind === 'cut' ? 0.5 : 0.85}
       strokeWidth={5}
+    />
+  );
+}
+
+/** Strokes that lean across the line, wherever on the board it begins. */
+export function OfflineTail({
+  x1,
+  x2,
+  middle = MIDDLE,
+}: {
+  readonly x1: number;
+  readonly x2: number;
+  readonly middle?: number;
+}) {
+  const strokes = Array.from(
+    { length: Math.max(1, Math.floor((x2 - x1) / HATCH)) },
+    (_, i) => `M${String(x1 + i * HATCH)} ${String(middle + 5)}l4-10`,
+  );
+  return (
+    <path
+      data-stretch="offline"
+      d={strokes.join('')}
+      fill="none"
+      stroke="var(--ink)"
+      strokeWidth={1.3}
     />
   );
 }

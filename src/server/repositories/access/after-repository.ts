@@ -53,15 +53,23 @@ export async function entriesAbout(
   }));
 }
 
-/** Until when people may go on reading on their own machines by these grants, without asking. */
-export async function offlineUntilOf(
+/** By which of these grants devices read on without asking: since when they have the key, and until when. */
+export async function runningOffline(
   db: Reading,
   grants: readonly GrantId[],
   now: number,
-): Promise<ReadonlyMap<RecipientId, number>> {
-  const rows = await db.all<{ recipient: RecipientId; until: number }>(sql`
-    SELECT recipient_id AS recipient, max(offline_until) AS until FROM licences
+): Promise<
+  readonly {
+    readonly grant: GrantId;
+    readonly recipient: RecipientId;
+    readonly from: number;
+    readonly until: number;
+  }[]
+> {
+  if (grants.length === 0) return [];
+  return db.all(sql`
+    SELECT grant_id AS "grant", recipient_id AS recipient, min(key_given_at) AS "from",
+    max(offline_until) AS until FROM licences
     WHERE grant_id IN (SELECT value FROM json_each(${JSON.stringify(grants)}))
-    AND offline_until > ${now} GROUP BY recipient_id`);
-  return new Map(rows.map(({ recipient, until }) => [recipient, until]));
+    AND offline_until > ${now} GROUP BY grant_id, recipient_id`);
 }

@@ -15,6 +15,7 @@ import {
   type GrantRecord,
   type GrantsOf,
 } from '@/server/repositories/access/grant-reader';
+import { runningOffline } from '@/server/repositories/access/after-repository';
 import { aidsFor } from '@/server/repositories/reading/aids-repository';
 import { passedOnFrom } from '@/server/repositories/access/wider-repository';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
@@ -92,6 +93,23 @@ function mayReadRecord(
   return holds(role, 'read-own-record') && theirs.includes(id);
 }
 
+async function offlineByGrant(
+  { db, clock }: Pick<Deps, 'db' | 'clock'>,
+  ids: readonly GrantId[],
+): Promise<ReadonlyMap<GrantId, NonNullable<GrantRow['offline']>>> {
+  const running = await runningOffline(db.read, ids, clock.now());
+  const found = new Map<GrantId, NonNullable<GrantRow['offline']>>();
+  // A grant to many is read by several people.
+  for (const { grant, from, until } of running) {
+    const before = found.get(grant);
+    found.set(grant, {
+      from: Math.min(from, before?.from ?? from),
+      until: Math.max(until, before?.until ?? until),
+    });
+  }
+  return found;
+}
+
 /** The grants of a dispatch, of a document or of a person, as lists show them. */
 export async function grantRows(
   deps: Deps,
@@ -100,7 +118,7 @@ export async function grantRows(
 ): Promise<readonly GrantRow[]> {
   const rows = await grantsOf(deps.db.read, of);
   const readable = rows.filter((row) => mayReadRecord(actor, row));
-  const [aids, compiled, opens, read, refusals] = await Promise.all([
+  const [aids, compiled, opens, read, refusals, offline] = await Promise.all([
     aidsFor(deps.db.read, [...new Set(rows.map((row) => row.recipient.id))]),
     compiledAll(deps, rows),
     opensByGrant(
@@ -112,6 +130,10 @@ export async function grantRows(
       readable.map((row) => row.grant.id),
     ),
     refusalsOf(deps.db.read, [...new Set(rows.map((row) => row.document.id))]),
+    offlineByGrant(
+      deps,
+      readable.map((row) => row.grant.id),
+    ),
   ]);
   const givers = new Map(
     (
@@ -153,6 +175,7 @@ export async function grantRows(
     opens: opens.get(grant.id)?.opens ?? 0,
     lastOpen: opens.get(grant.id)?.last ?? null,
     read: read.get(grant.id) ?? null,
+    offline: offline.get(grant.id) ?? null,
     refusals: refusals.get(`${recipient.id} ${document.id}`) ?? 0,
     readingAids: aids.some(
       (each) => each.recipientId === recipient.id && each.ownerId === document.ownerId,

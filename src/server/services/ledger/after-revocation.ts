@@ -9,7 +9,7 @@ import type { AfterInput, AfterPage, AfterRow, Copies } from '@/contracts/after-
 import type { Reading } from '@/server/db/database';
 import {
   entriesAbout,
-  offlineUntilOf,
+  runningOffline,
   type AboutEntry,
 } from '@/server/repositories/access/after-repository';
 import { findDispatch } from '@/server/repositories/dispatching/dispatch-repository';
@@ -200,6 +200,15 @@ async function takingBack(
   return (by) => by === null || by === actor.id || !administrators.has(by);
 }
 
+function latestByPerson(
+  running: Awaited<ReturnType<typeof runningOffline>>,
+): ReadonlyMap<RecipientId, number> {
+  const found = new Map<RecipientId, number>();
+  for (const { recipient, until } of running)
+    found.set(recipient, Math.max(until, found.get(recipient) ?? 0));
+  return found;
+}
+
 async function onDocument(
   deps: Pick<Deps, 'db' | 'clock'>,
   actor: StaffActor,
@@ -227,7 +236,7 @@ async function onDocument(
         .filter(({ recipient }) => standsForMany(recipient.kind))
         .map(({ dispatch }) => dispatch.id),
     }),
-    offlineUntilOf(deps.db.read, [...new Set(wanted.map(({ grant }) => grant.id))], now),
+    runningOffline(db, [...new Set(wanted.map(({ grant }) => grant.id))], now),
   ]);
   const names = await namesOf(db, [
     ...new Set(entries.map(({ entry }) => entry.actor.id).filter((id) => id !== null)),
@@ -237,7 +246,7 @@ async function onDocument(
     all,
     reached: new Map(reached.map((each) => [each.person.id, each])),
     entries,
-    offline,
+    offline: latestByPerson(offline),
     names,
     mayTakeBack: await takingBack(db, actor),
     now,

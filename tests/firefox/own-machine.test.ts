@@ -176,7 +176,7 @@ test(
         (await letters(staff)).find(({ subject }) => /^\d{3} \d{3} /.test(subject)) ?? null,
     );
     await reader.waitForSelector('input[type=radio][value=kept]');
-    await reader.type('input[name=code]', code.subject.slice(0, 7));
+    await reader.type('input[autocomplete=one-time-code]', code.subject.slice(0, 7));
     await reader.click('input[type=radio][value=kept]');
     await press(reader, 'Continue');
     expect(await firstPage(reader)).toBeGreaterThan(300);

@@ -180,6 +180,8 @@ export type OpenResult =
       readonly reference: string;
       /** Its content is not at the service: it is read from its protected file alone. */
       readonly isLocal: boolean;
+      /** Whether a protected file of it went out, that can be had once more. */
+      readonly hasFile: boolean;
       /** 0: it is of a kind that is not shown, and can only be kept. */
       readonly pages: number;
       readonly file: { readonly kind: MediaType; readonly name: string };

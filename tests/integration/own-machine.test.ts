@@ -30,6 +30,7 @@ import { openDocument } from '@/server/services/reading/open-document';
 import { noteReading, renderPage } from '@/server/services/reading/read-pages';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { stillReadable } from '@/server/services/reading/still-readable';
+import { takeFile } from '@/server/services/reading/take-file';
 import { takeKey } from '@/server/services/reading/take-key';
 import {
   dispatch,
@@ -63,10 +64,13 @@ type Sent = {
   readonly grants: Awaited<ReturnType<typeof dispatch>>['grants'];
 };
 
-async function send(terms: Partial<DispatchInput['terms']>): Promise<Sent> {
+async function send(
+  terms: Partial<DispatchInput['terms']>,
+  form?: DispatchInput['form'],
+): Promise<Sent> {
   const address = `vane.${String(++people)}@brackwater.example`;
   const document = await protect(product, await drawing(2));
-  const { id, tokenOf, grants } = await dispatch(product, [document], [address], terms);
+  const { id, tokenOf, grants } = await dispatch(product, [document], [address], terms, form);
   const token = tokenOf(address);
   const reader = { ...(await prove(product, token, address)), kept: true };
   const { version } = present(await findDocument(product.deps.db.read, document));
@@ -375,6 +379,45 @@ describe('what was read without a connection', () => {
     expect(await until()).not.toBeNull();
     await tell(sent, { forgotten: [licence] });
     expect(await until()).toBeNull();
+  });
+});
+
+describe('the file once more, for whoever reads by the link', () => {
+  const takeIt = (sent: Sent, licence: LicenceId, reader = sent.reader) =>
+    takeFile(product.deps, reader, { licence });
+
+  test('is the one that was mailed: it opens on their machine, and that is recorded', async () => {
+    const sent = await send({ conditions: { offline: 0 } }, 'both');
+    const licence = await open(sent);
+    const taken = await takeIt(sent, licence);
+    if (taken.outcome === 'refused') throw new Error(taken.reason);
+    const file = await whole({ pieces: taken.read() });
+    expect(file.length).toBe(taken.bytes);
+    expect((await openHere(await take(sent, licence), file)).pages).toBe(2);
+    const entries = await entriesOf(sent);
+    expect(entries.filter(({ action }) => action === 'file.taken')).toMatchObject([
+      { outcome: 'done', licence, actor: { kind: 'recipient' }, details: { bytes: file.length } },
+    ]);
+  });
+
+  test('is not to be had where none went out, or where it opens nowhere', async () => {
+    const linked = await send({ conditions: { offline: 0 } }, 'link');
+    const hosted = await send({}, 'both');
+    for (const sent of [linked, hosted])
+      await expect(takeIt(sent, await open(sent))).rejects.toMatchObject({
+        problem: 'not-on-own-machine',
+      });
+  });
+
+  test('is not to be had on another device, nor after a revocation', async () => {
+    const sent = await send({ conditions: { offline: 0 } }, 'both');
+    const other = await send({ conditions: { offline: 0 } }, 'both');
+    const licence = await open(sent);
+    await expect(takeIt(sent, licence, other.reader)).rejects.toMatchObject({
+      problem: 'not-open-here',
+    });
+    await revokeGrants(product.deps, product.ida, { grants: sent.grants.map(({ id }) => id) });
+    expect(await takeIt(sent, licence)).toMatchObject({ outcome: 'refused', reason: 'revoked' });
   });
 });
 

@@ -132,6 +132,7 @@ export async function dispatch(
   documents: readonly DocumentId[],
   addresses: readonly string[],
   terms: Partial<DispatchInput['terms']> = {},
+  form: DispatchInput['form'] = undefined,
 ) {
   const input: DispatchInput = {
     documents: [...documents],
@@ -141,6 +142,7 @@ export async function dispatch(
     note: 'A note',
     watermark: DEFAULT_WATERMARK,
     delivery: 'mail',
+    ...(form === undefined ? {} : { form }),
   };
   const { id } = await dispatchDocuments(deps, ida, input);
   const grants = await grantRows(deps, ida, { dispatch: id });

@@ -96,7 +96,7 @@ describe('burning', () => {
         GROUNDS.map((grey) => [colour, strength, grey] as const),
       ),
     ),
-  )('%s at %i %% is seen on %i, and hides no text', async (colour, strength, grey) => {
+  )('%s of strength %i is seen on grey %i, and hides no text', async (colour, strength, grey) => {
     const page = sheet(160, 60, grey);
     burn(page, pageStamp(await shaped([tiled('MIRA', { colour, strength })]), 160, 60));
     expect(standsOut(page)).toBeGreaterThan(1.1);

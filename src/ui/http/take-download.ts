@@ -8,6 +8,18 @@ function nameOf(response: Response): string {
   return encoded === undefined ? 'file' : decodeURIComponent(encoded);
 }
 
+/** Hands what was answered to the browser to save, under the name that the server gave it. */
+export async function saveAnswer(response: Response): Promise<File> {
+  const file = new File([await response.blob()], nameOf(response));
+  const address = URL.createObjectURL(file);
+  Object.assign(document.createElement('a'), { href: address, download: file.name }).click();
+  // The browser has taken the file over by then.
+  setTimeout(() => {
+    URL.revokeObjectURL(address);
+  }, 60_000);
+  return file;
+}
+
 /** Asks for a file by POST and hands it to the browser to save. @throws CallError */
 export async function takeDownload(path: string): Promise<void> {
   let response: Response;
@@ -17,10 +29,5 @@ export async function takeDownload(path: string): Promise<void> {
     throw unreachable();
   }
   if (!response.ok) throw await toCallError(response);
-  const address = URL.createObjectURL(await response.blob());
-  Object.assign(document.createElement('a'), { href: address, download: nameOf(response) }).click();
-  // The browser has taken the file over by then.
-  setTimeout(() => {
-    URL.revokeObjectURL(address);
-  }, 60_000);
+  await saveAnswer(response);
 }

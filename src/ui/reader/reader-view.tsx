@@ -14,7 +14,6 @@ import { DocumentPages } from '@/ui/pages/document-pages';
 import { PageSourceProvider, type TextFor } from '@/ui/pages/page-source';
 import { LanguageChoice } from '@/ui/reader/language-choice';
 import { openSource } from '@/ui/reader/open-source';
-import { PrintControl } from '@/ui/reader/print-control';
 import { RefusedError, type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
 import { readerFetch } from '@/ui/reader/reader-call';
 import { Refusal } from '@/ui/reader/refusal';
@@ -25,6 +24,8 @@ import { useTextEdit, type TextEdit } from '@/ui/reader/use-text-edit';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/own-machine/use-covered';
 import { OnThisMachine } from '@/ui/reader/on-this-machine';
+import { Taking, type Take } from '@/ui/reader/taking';
+import { saveAnswer } from '@/ui/http/take-download';
 import type { OwnState } from '@/ui/reader/use-own-reading';
 import { useLive } from '@/ui/reader/use-live';
 import { PAGES_KEYS } from '@/ui/pages/use-pages-keys';
@@ -38,19 +39,6 @@ type Opened = OpenResult & { readonly outcome: 'granted' };
 
 function isRefusal(reason: Exclude<ReadingRefusal, 'open-again'>): reason is RefusalReason {
   return reason in en.reasons;
-}
-
-/** Offers bytes as a download with the name the server gave them. */
-async function saveResponse(response: Response): Promise<void> {
-  const name = decodeURIComponent(
-    /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ??
-      'document',
-  );
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(await response.blob());
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }
 
 type Ended = { readonly reason: RefusalReason; readonly at: number | null };
@@ -90,12 +78,12 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
     [onState],
   );
   useLive(opened.licence, opened.until, onRefused, onGoesOn);
-  const take = async (path: string, body: unknown, done: (isMarked: boolean) => string) => {
+  const take: Take = async (path, body, done) => {
     setMessage(say('take.being'));
     try {
       const answer = await readerFetch('POST', path, body, null);
-      await saveResponse(answer);
-      setMessage(done(answer.headers.get('x-marked') === 'yes'));
+      const file = await saveAnswer(answer);
+      setMessage(done(answer.headers.get('x-marked') === 'yes', file));
     } catch (error) {
       setMessage(null);
       if (error instanceof RefusedError) onRefused(error.reason, error.at);
@@ -179,7 +167,7 @@ export function ReaderView(props: Props) {
                 )}
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
                 {isShown && <CommentsPanel comments={comments} sender={opened.sender.name} />}
-                {edit.text === null && <Taking opened={opened} take={take} />}
+                {edit.text === null && <Taking opened={opened} own={own} take={take} />}
                 <RevisePanel
                   licence={opened.licence}
                   may={opened.rights.revise.granted}
@@ -349,48 +337,6 @@ function Heading({ opened }: { readonly opened: Opened }) {
               ),
             })}
       </div>
-    </>
-  );
-}
-
-/** What one may take along: prints, and a copy. */
-function Taking({
-  opened: { rights, licence, pages, isLocal },
-  take,
-}: {
-  readonly opened: Opened;
-  readonly take: (
-    path: string,
-    body: unknown,
-    done: (isMarked: boolean) => string,
-  ) => Promise<void>;
-}) {
-  const { say } = useWords();
-  const base = `/api/v1/reader/licences/${licence}`;
-  if (isLocal)
-    return rights.print.granted || rights.keep.granted ? (
-      <p className="quiet">{say('own.noTaking')}</p>
-    ) : null;
-  return (
-    <>
-      {rights.print.granted && pages > 0 && (
-        <PrintControl
-          pages={pages}
-          left={rights.print.printsLeft}
-          onPrint={(from, to) => void take(`${base}/print`, { from, to }, () => say('print.saved'))}
-        />
-      )}
-      {rights.keep.granted && (
-        <Button
-          onClick={() =>
-            void take(`${base}/keep`, {}, (isMarked) =>
-              say(isMarked ? 'take.keptMarked' : 'take.keptPlain'),
-            )
-          }
-        >
-          {say('take.keep')}
-        </Button>
-      )}
     </>
   );
 }

@@ -111,6 +111,7 @@ export const de: ReaderMessages = {
     stays: 'Die Datei wird in diesem Browser gelesen und nirgendwohin gesendet.',
   },
   own: {
+    take: 'Datei speichern und auf diesem Gerät lesen',
     here: 'Auf diesem Gerät gelesen, aus der Datei {name}. Die Datei wird nirgendwohin gesendet.',
     notHere:
       'Dieses Dokument lässt sich nicht auf Ihrem eigenen Gerät öffnen; seine Seiten kommen vom Dienst.',

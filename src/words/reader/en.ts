@@ -95,6 +95,7 @@ export const en = {
     stays: 'The file is read in this browser and is not sent anywhere.',
   },
   own: {
+    take: 'Save the file, and read it on this machine',
     here: 'Read on this machine, from the file {name}. The file is not sent anywhere.',
     notHere: 'This document does not open on your own machine, so its pages come from the service.',
     otherVersion:

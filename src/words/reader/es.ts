@@ -106,6 +106,7 @@ export const es: ReaderMessages = {
     stays: 'El archivo se lee en este navegador y no se envía a ninguna parte.',
   },
   own: {
+    take: 'Guardar el archivo y leerlo en este equipo',
     here: 'Leído en este equipo, desde el archivo {name}. El archivo no se envía a ninguna parte.',
     notHere: 'Este documento no se abre en su propio equipo; sus páginas vienen del servicio.',
     otherVersion:

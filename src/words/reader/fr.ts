@@ -109,6 +109,7 @@ export const fr: ReaderMessages = {
     stays: 'Le fichier est lu dans ce navigateur et n’est envoyé nulle part.',
   },
   own: {
+    take: 'Enregistrer le fichier et le lire sur cet appareil',
     here: 'Lu sur cet appareil, depuis le fichier {name}. Le fichier n’est envoyé nulle part.',
     notHere:
       'Ce document ne s’ouvre pas sur votre propre appareil ; ses pages viennent du service.',

@@ -112,6 +112,11 @@ async function protectedFileOf(
   };
 }
 
+/** The protected file for one person. @throws ServiceError where its content is not in the store */
+export function protectedFileFor(deps: FileDeps, facts: FileFacts): Promise<ProtectedFile> {
+  return protectedFileOf(deps, facts, oneOf(facts));
+}
+
 /** The files that travel with a message, made when it is delivered: protected, unless it was sent in the clear. */
 export async function attachedTo(
   deps: FileDeps & Pick<Deps, 'db' | 'vault' | 'recorder'>,
@@ -130,7 +135,7 @@ export async function attachedTo(
         : [
             isInTheClear(facts.dispatch.form)
               ? clearFileOf(deps, facts)
-              : protectedFileOf(deps, facts, oneOf(facts)),
+              : protectedFileFor(deps, facts),
           ],
     ),
   );

@@ -1,4 +1,5 @@
 import 'server-only';
+import { carriesFile } from '@/core/policy/delivery';
 import { isAppError } from '@/core/base/errors';
 import { newId, type DispatchId, type DocumentId, type GrantId } from '@/core/base/ids';
 import { DAY, HOUR } from '@/core/base/time';
@@ -345,6 +346,7 @@ export async function openDocument(
     document: found.document.id,
     version: found.version.id,
     isLocal: found.version.isLocal,
+    hasFile: carriesFile(sent.dispatch.form) && !found.version.isLocal,
     kept: actor.kept,
     openedAt: licence.openedAt,
     ...(await openState(

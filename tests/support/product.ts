@@ -132,7 +132,7 @@ export async function dispatch(
   documents: readonly DocumentId[],
   addresses: readonly string[],
   terms: Partial<DispatchInput['terms']> = {},
-  form: DispatchInput['form'] = undefined,
+  form?: DispatchInput['form'],
 ) {
   const input: DispatchInput = {
     documents: [...documents],

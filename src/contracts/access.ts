@@ -59,8 +59,10 @@ export type StillReads = {
 
 /** What revoking these grants does, or did: to people, not to grants. */
 export type RevokeEffect = {
-  /** Names of people who could open something of it and can open none of it any more. */
+  /** Names of people who could open something of it and can read none of it any more. */
   readonly shutOut: readonly string[];
+  /** Who cannot open it any more, and whose device reads on without asking, until when at the latest. */
+  readonly readsOn: readonly { readonly name: string; readonly until: number }[];
   /**
    * What stands for many and lets nobody in any more: groups, domains, or anyone who has an open link
    * (its name is empty).

@@ -28,6 +28,8 @@ import { findLicence } from '@/server/repositories/reading/reader-repository';
 import { handIn } from '@/server/services/reading/hand-in';
 import { openDocument } from '@/server/services/reading/open-document';
 import { noteReading, renderPage } from '@/server/services/reading/read-pages';
+import { ifRevokedText } from '@/ui/dispatches/if-revoked';
+import { effectOfRevoke } from '@/server/services/access/revoke-effect';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { stillReadable } from '@/server/services/reading/still-readable';
 import { takeFile } from '@/server/services/reading/take-file';
@@ -445,6 +447,29 @@ describe('who could still read', () => {
     expect(await tail(sent)).toBeNull();
     // Whatever the device says, it has held the key.
     expect(closed.held).toHaveLength(1);
+  });
+
+  test('is told before a revocation, which shuts nobody out at once who reads on', async () => {
+    const sent = await send({ conditions: { offline: 3 * HOUR } });
+    const cuts = sent.grants.map(({ id, recipientId }) => ({
+      id,
+      recipientId,
+      documentId: sent.document,
+    }));
+    const effect = () => effectOfRevoke(product.deps, product.ida, cuts);
+    const licence = await open(sent);
+    const before = await effect();
+    expect(before).toMatchObject({ readsOn: [], shutOut: [expect.stringContaining('vane')] });
+    expect(ifRevokedText(before)).toBe('If revoked: 1 person shut out at once.');
+    await take(sent, licence);
+    const held = await effect();
+    expect(held).toMatchObject({
+      shutOut: [],
+      readsOn: [{ name: before.shutOut[0], until: product.clock.now() + 3 * HOUR }],
+    });
+    expect(ifRevokedText(held)).toBe(
+      'If revoked: 1 person reads on for a while on their own machine.',
+    );
   });
 
   test('closes by itself as time goes, and tells nothing of what only the service draws', async () => {

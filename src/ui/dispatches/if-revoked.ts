@@ -5,6 +5,7 @@ import { closesText } from '@/ui/grants/revoke-words';
 /** What revoking would do, in one line. */
 export function ifRevokedText({
   shutOut,
+  readsOn,
   closes,
   stillReads,
   openLinks,
@@ -19,6 +20,8 @@ export function ifRevokedText({
   const still = new Set(stillReads.map(({ recipient }) => recipient)).size;
   const parts = [
     out.length > 0 && `${out.join(', ')} shut out at once`,
+    readsOn.length > 0 &&
+      `${counted(readsOn.length, 'person reads on', 'people read on')} for a while on their own machine`,
     still > 0 && `${counted(still, 'person still reads', 'people still read')} by another way`,
     openLinks.length > 0 && 'open to anyone with another link',
     printsMade + keptBy + textSentTo > 0 && 'prints or copies stay where they are',

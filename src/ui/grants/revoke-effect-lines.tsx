@@ -7,6 +7,7 @@ import { counted } from '@/core/base/counted';
 import type { GrantId } from '@/core/base/ids';
 import { wayText } from '@/core/insight/after-words';
 import { Note } from '@/ui/shell/notice';
+import { Moment } from '@/ui/time/moment';
 import { beyondReachText, closesText, forMany, namesText, ownWays } from '@/ui/grants/revoke-words';
 
 const MOST_SHOWN = 12;
@@ -65,7 +66,7 @@ export function RevokeEffectLines({
   readonly also: readonly GrantId[];
   readonly onAlso: (also: readonly GrantId[]) => void;
 }) {
-  const { shutOut, stillReads, ofNone, openLinks } = effect;
+  const { shutOut, readsOn, stillReads, ofNone, openLinks } = effect;
   const out = [...closesText(effect.closes), ...shutOut];
   const [own, many] = [closable(stillReads, ownWays), closable(stillReads, forMany)];
   return (
@@ -75,6 +76,19 @@ export function RevokeEffectLines({
           <b>Shut out at once:</b> {namesText(out)}. A page that is open now goes blank within two
           seconds.
         </p>
+      )}
+      {readsOn.length > 0 && (
+        <Note>
+          <b>Reads on, on their own machine without asking:</b>
+          <ul className="points">
+            {readsOn.slice(0, MOST_SHOWN).map(({ name, until }) => (
+              <li key={`${name} ${String(until)}`}>
+                {name}, until <Moment at={until} />
+              </li>
+            ))}
+          </ul>
+          {readsOn.length > MOST_SHOWN && <p>and {readsOn.length - MOST_SHOWN} more.</p>}
+        </Note>
       )}
       {stillReads.length > 0 && (
         <Note>

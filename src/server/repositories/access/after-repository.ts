@@ -73,3 +73,13 @@ export async function runningOffline(
     WHERE grant_id IN (SELECT value FROM json_each(${JSON.stringify(grants)}))
     AND offline_until > ${now} GROUP BY grant_id, recipient_id`);
 }
+
+/** Until when the last device of each person reads on. */
+export function latestByPerson(
+  running: Awaited<ReturnType<typeof runningOffline>>,
+): ReadonlyMap<RecipientId, number> {
+  const found = new Map<RecipientId, number>();
+  for (const { recipient, until } of running)
+    found.set(recipient, Math.max(until, found.get(recipient) ?? 0));
+  return found;
+}

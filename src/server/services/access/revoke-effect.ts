@@ -6,6 +6,7 @@ import { windowState } from '@/core/policy/decide';
 import { reaches } from '@/core/policy/permissions';
 import type { RevokeEffect, StillReads, WayIn } from '@/contracts/access';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
+import { latestByPerson, runningOffline } from '@/server/repositories/access/after-repository';
 import { beyondRevoking } from '@/server/repositories/people/people-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { reachedWithout, type Reached, type Row } from '@/server/services/access/reach-now';
@@ -117,14 +118,13 @@ export async function effectOfRevoke(
   const stillReads: StillReads[] = [];
   const openLinks: RevokeEffect['openLinks'][number][] = [];
   const closes = new Map<string, RevokeEffect['closes'][number]>();
+  const ended = new Set<GrantId>();
   for (const documentId of hit.keys()) {
     const rows = await grantsOf(deps.db.read, { document: documentId });
     const parents = new Map(rows.map(({ grant }) => [grant.id, grant.parentId]));
-    const touched = new Set(
-      rows
-        .filter(({ grant }) => isBelow(grant.id, cut, parents))
-        .map(({ recipient }) => recipient.id),
-    );
+    const below = rows.filter(({ grant }) => isBelow(grant.id, cut, parents));
+    for (const { grant } of below) ended.add(grant.id);
+    const touched = new Set(below.map(({ recipient }) => recipient.id));
     openLinks.push(...openLinksOf(rows, cut, deps.clock.now()));
     for (const each of closesOf(rows, cut, deps.clock.now()))
       closes.set(`${each.kind} ${each.name}`, each);
@@ -144,8 +144,16 @@ export async function effectOfRevoke(
     }
   }
   const people = [...before.values()];
+  const running = latestByPerson(await runningOffline(deps.db.read, [...ended], deps.clock.now()));
+  const out = [...before].filter(([, { opens, still }]) => opens && !still);
   return {
-    shutOut: people.filter(({ opens, still }) => opens && !still).map(({ name }) => name),
+    shutOut: out.filter(([id]) => !running.has(id)).map(([, { name }]) => name),
+    readsOn: [...before]
+      .filter(([, { still }]) => !still)
+      .flatMap(([id, { name }]) => {
+        const until = running.get(id);
+        return until === undefined ? [] : [{ name, until }];
+      }),
     closes: [...closes.values()],
     stillReads,
     ofNone: people.filter(({ opens }) => !opens).length,

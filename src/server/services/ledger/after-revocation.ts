@@ -9,6 +9,7 @@ import type { AfterInput, AfterPage, AfterRow, Copies } from '@/contracts/after-
 import type { Reading } from '@/server/db/database';
 import {
   entriesAbout,
+  latestByPerson,
   runningOffline,
   type AboutEntry,
 } from '@/server/repositories/access/after-repository';
@@ -198,15 +199,6 @@ async function takingBack(
     (await listStaff(db)).filter(({ row }) => holds(row.role, 'settings')).map(({ row }) => row.id),
   );
   return (by) => by === null || by === actor.id || !administrators.has(by);
-}
-
-function latestByPerson(
-  running: Awaited<ReturnType<typeof runningOffline>>,
-): ReadonlyMap<RecipientId, number> {
-  const found = new Map<RecipientId, number>();
-  for (const { recipient, until } of running)
-    found.set(recipient, Math.max(until, found.get(recipient) ?? 0));
-  return found;
 }
 
 async function onDocument(

@@ -1,4 +1,3 @@
-import { compiledPdfium } from '@/server/rendering/load-pdfium';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { BroadcastChannel } from 'node:worker_threads';
@@ -6,6 +5,7 @@ import { Piscina } from 'piscina';
 import { MINUTE, SECOND } from '@/core/base/time';
 import { createFairQueue, type FairQueue } from '@/server/limits/fair-queue';
 import type { Office } from '@/server/rendering/office/office-pages';
+import { compiledPdfium } from '@/server/rendering/load-pdfium';
 import { shareDrawn } from '@/server/rendering/shared-pages';
 import { ContentError } from '@/core/pages/errors';
 import {

@@ -81,8 +81,9 @@ export function RevokeEffectLines({
         <Note>
           <b>Reads on, on their own machine without asking:</b>
           <ul className="points">
-            {readsOn.slice(0, MOST_SHOWN).map(({ name, until }) => (
-              <li key={`${name} ${String(until)}`}>
+            {readsOn.slice(0, MOST_SHOWN).map(({ name, until }, i) => (
+              // Two people may have one name.
+              <li key={i}>
                 {name}, until <Moment at={until} />
               </li>
             ))}

@@ -57,12 +57,15 @@ export type StillReads = {
   readonly ways: readonly WayIn[];
 };
 
+/** Whose device reads on without asking, whatever is ended, and until when at the latest. */
+export type ReadsOn = { readonly name: string; readonly until: number };
+
 /** What revoking these grants does, or did: to people, not to grants. */
 export type RevokeEffect = {
   /** Names of people who could open something of it and can read none of it any more. */
   readonly shutOut: readonly string[];
-  /** Who cannot open it any more, and whose device reads on without asking, until when at the latest. */
-  readonly readsOn: readonly { readonly name: string; readonly until: number }[];
+  /** Of those who cannot open it any more. */
+  readonly readsOn: readonly ReadsOn[];
   /**
    * What stands for many and lets nobody in any more: groups, domains, or anyone who has an open link
    * (its name is empty).

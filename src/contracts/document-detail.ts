@@ -1,3 +1,4 @@
+import type { ReadsOn } from '@/contracts/access';
 import type { CeilingRow } from '@/contracts/ceiling';
 import type { DefaultsRow } from '@/contracts/defaults';
 import type { GrantRow } from '@/contracts/dispatch';
@@ -59,5 +60,7 @@ export type DocumentDetail = {
   readonly defaults: readonly DefaultsRow[];
   /** Who can open it now, by whatever route. */
   readonly reached: { readonly people: number; readonly unknown: boolean };
+  /** Who would read on if it were revoked now; nobody, for whoever may not revoke it. */
+  readonly readsOn: readonly ReadsOn[];
   readonly grants: readonly GrantRow[];
 };

@@ -19,6 +19,11 @@ export type ImpactFound = {
     readonly gained: Touched;
   }[];
   readonly endNow: Touched;
+  /**
+   * People who read something on, on their own machine, beyond the end it would have; `until` at the
+   * latest. null: nobody does.
+   */
+  readonly readsOn: { readonly people: number; readonly until: number } | null;
   readonly endSooner: Touched;
   readonly endLater: Touched;
   readonly revive: Touched;
@@ -37,5 +42,7 @@ export type ImpactFound = {
     readonly after: number | null;
     readonly endMoves: boolean;
     readonly ends: boolean;
+    /** Until when a device of theirs reads it on without asking, where that is after the new end. */
+    readonly readsOn: number | null;
   }[];
 };

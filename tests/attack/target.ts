@@ -28,7 +28,8 @@ export type Target = Running & {
   readonly browsers: readonly Browser[];
 };
 
-async function browserOf(
+/** A browser of a person, that has proven their address. */
+export async function browserOf(
   { deps, clock }: Product,
   address: string,
   token: string,

@@ -2,7 +2,7 @@
 // can be had of it then.
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { HOUR } from '@/core/base/time';
+import { DAY, HOUR } from '@/core/base/time';
 import { newId } from '@/core/base/ids';
 import type { DispatchId, DocumentId, LicenceId, VersionId } from '@/core/base/ids';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
@@ -23,7 +23,9 @@ import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
-import { putCeiling } from '@/server/services/policy/manage-ceilings';
+import { viewDocument } from '@/server/services/documents/view-document';
+import { viewPerson } from '@/server/services/people/manage-people';
+import { previewCeiling, putCeiling } from '@/server/services/policy/manage-ceilings';
 import { findLicence } from '@/server/repositories/reading/reader-repository';
 import { handIn } from '@/server/services/reading/hand-in';
 import { openDocument } from '@/server/services/reading/open-document';
@@ -470,6 +472,37 @@ describe('who could still read', () => {
     expect(ifRevokedText(held)).toBe(
       'If revoked: 1 person reads on for a while on their own machine.',
     );
+  });
+
+  test('is told before a document is revoked, a person is shut out, or a ceiling ends or shortens access', async () => {
+    const sent = await send({ conditions: { offline: 3 * HOUR } });
+    const began = product.clock.now();
+    product.clock.set(began + DAY - 2 * HOUR);
+    await take(sent, await open(sent));
+    const until = product.clock.now() + 3 * HOUR;
+    const name = sent.reader.address;
+    const ofDocument = () => viewDocument(product.deps, product.ida, { id: sent.document });
+    expect((await ofDocument()).readsOn).toEqual([{ name, until }]);
+    const id = present(sent.grants[0]).recipientId;
+    expect(await viewPerson(product.deps, product.ida, { id })).toMatchObject({ readsOn: until });
+    const lasting = async (days: number) =>
+      previewCeiling(product.deps, product.ida, {
+        level: 'document',
+        subject: sent.document,
+        limits: { ...NO_LIMITS, days },
+        seen: null,
+      });
+    const [shorter, long] = [await lasting(1), await lasting(2)];
+    expect(shorter).toMatchObject({ endSooner: { people: 1 }, readsOn: { people: 1, until } });
+    expect(long).toMatchObject({ endSooner: { people: 1 }, readsOn: null });
+    product.clock.set(began + DAY);
+    const ended = await lasting(1);
+    expect(ended).toMatchObject({ endNow: { people: 1 }, readsOn: { people: 1, until } });
+    expect(ended.rows).toMatchObject([{ ends: true, readsOn: until }]);
+    product.clock.set(until);
+    expect((await ofDocument()).readsOn).toEqual([]);
+    expect(await viewPerson(product.deps, product.ida, { id })).toMatchObject({ readsOn: null });
+    product.clock.set(began);
   });
 
   test('closes by itself as time goes, and tells nothing of what only the service draws', async () => {

@@ -115,13 +115,13 @@ test('every staff page asks for a power before it shows anything', () => {
 
 describe.each(routes)('$name', (each) => {
   const caller = each.route.openTo;
+  const isRecipient = caller === 'reader' || caller === 'page-reader';
   const isPower = POWERS.some((power) => power === caller);
 
   test.each(ROLES)('answers a signed-in %s as their role has it', async (role) => {
     // Signing out would end the session that the other routes are tried with.
     if (each.name.endsWith('/sign-out')) return;
-    const refusal =
-      caller === 'reader' ? 401 : isPower && !holds(role, caller as Permission) ? 403 : null;
+    const refusal = isRecipient ? 401 : isPower && !holds(role, caller as Permission) ? 403 : null;
     expect(refusalOf(await statusOf(each, cookies.get(role) ?? ''))).toBe(refusal);
   });
 

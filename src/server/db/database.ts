@@ -312,7 +312,7 @@ function createWriteQueue(
   };
 
   const acts = new AsyncLocalStorage<{ readonly act: Act; noted: boolean }>();
-  const push = <T>(job: (tx: Transaction) => Promise<T>, decides = true): Promise<T> =>
+  const push = <T>(job: (tx: Transaction) => Promise<T>, decides: boolean): Promise<T> =>
     new Promise<T>((resolve, reject) => {
       waiting.push({
         job,
@@ -326,19 +326,23 @@ function createWriteQueue(
       running ??= drain();
     });
 
-  return {
-    once: (act, work) => acts.run({ act, noted: false }, work),
-    write: async (job) => {
+  const writeAs =
+    (decides: boolean): Database['write'] =>
+    async (job) => {
       const current = acts.getStore();
-      if (current === undefined || current.noted) return push(job);
+      if (current === undefined || current.noted) return push(job, decides);
       const value = await push(async (tx) => {
         await noteAct(tx, current.act);
         return job(tx);
-      });
+      }, decides);
       current.noted = true;
       return value;
-    },
-    writeAside: (job) => push(job, false),
+    };
+
+  return {
+    once: (act, work) => acts.run({ act, noted: false }, work),
+    write: writeAs(true),
+    writeAside: writeAs(false),
     generation: () => generation,
     sealWith: async (seals, onForeign) => {
       await running;

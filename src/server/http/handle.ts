@@ -21,8 +21,12 @@ import { STAFF, type Reader } from '@/words/problem-text';
 import { isSetUp } from '@/server/services/staff/set-up-organisation';
 
 type Params = { readonly params: Promise<Record<string, string>> };
-/** Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. */
-export type Caller = Permission | 'staff' | 'reader' | 'stranger';
+/**
+ * Who may call a route: staff who hold a power, any staff, a proven reader, or anybody. A page reader
+ * is a proven reader whom the service looks at once more before anything is sent.
+ */
+export type Caller = Permission | 'staff' | Recipient | 'stranger';
+type Recipient = 'reader' | 'page-reader';
 /** A route handler; `contract` stands in its type alone: what it takes and gives. */
 export type Handler<S extends z.ZodType, R> = ((
   request: Request,
@@ -31,11 +35,15 @@ export type Handler<S extends z.ZodType, R> = ((
   readonly openTo: Caller;
   readonly contract?: { readonly schema: S; readonly result: R };
 };
-type ActorOf<C extends Caller> = C extends 'reader'
+type ActorOf<C extends Caller> = C extends Recipient
   ? ReaderActor
   : C extends 'stranger'
     ? StrangerActor
     : StaffActor;
+
+function isRecipient(caller: Caller): caller is Recipient {
+  return caller === 'reader' || caller === 'page-reader';
+}
 
 /** What a body may have: somebody who has proven little is read little of. */
 const LARGEST = { unknown: 16 * 1024, staff: 4 * 1024 * 1024 };
@@ -78,7 +86,7 @@ async function asked<C extends Caller>(
   largest: number,
 ): Promise<Asked<C>> {
   checkOrigin(request, container.deps.publicUrl);
-  const isStaff = caller !== 'reader' && caller !== 'stranger';
+  const isStaff = !isRecipient(caller) && caller !== 'stranger';
   const early = isStaff ? '' : await jsonText(request, LARGEST.unknown);
   const { actor, cookie } = await actorFor(container, caller, request, early);
   return {
@@ -96,10 +104,9 @@ async function actorFor<C extends Caller>(
 ): Promise<{ actor: ActorOf<C>; cookie: string | null }> {
   if (caller === 'stranger')
     return strangerOf(container, request.headers) as { actor: ActorOf<C>; cookie: string | null };
-  const actor =
-    caller === 'reader'
-      ? await needReader(container, request, body)
-      : await needPermission(container, request.headers, caller);
+  const actor = isRecipient(caller)
+    ? await needReader(container, request, body, caller === 'page-reader')
+    : await needPermission(container, request.headers, caller);
   // Looking needs no fresh proof; changing what reaches far does.
   if (actor.kind === 'staff' && request.method !== 'GET' && PROVEN_POWERS.has(caller as Permission))
     needProof(actor);
@@ -108,7 +115,7 @@ async function actorFor<C extends Caller>(
 
 /** Who hears what goes wrong. A page of the reader asks in its own language, and any browser in those it prefers. */
 function readerOf(caller: Caller, { headers }: Request): Reader {
-  return caller === 'reader' || caller === 'stranger'
+  return isRecipient(caller) || caller === 'stranger'
     ? { audience: 'recipient', language: spokenTo(headers) }
     : STAFF;
 }
@@ -169,7 +176,7 @@ export function handle<C extends Caller, S extends z.ZodType, R>(
 }
 
 /** A route that needs the sign-in library as well: signing in and out, setting up. */
-export function handleIdentity<C extends Exclude<Caller, 'reader'>, S extends z.ZodType, R>(
+export function handleIdentity<C extends Exclude<Caller, Recipient>, S extends z.ZodType, R>(
   caller: C,
   schema: S,
   use: (

@@ -6,14 +6,16 @@ import { demoInput, type Pretence } from '@/contracts/demo';
 import type { Container } from '@/server/container';
 import { isProven } from '@/server/identity/device-proof';
 import { findSession, findStaff } from '@/server/repositories/staff/staff-repository';
-import {
-  findDeviceByToken,
-  findRecipientByAddress,
-  type DeviceRow,
-} from '@/server/repositories/reading/reader-repository';
+import type { DeviceRow } from '@/server/repositories/reading/reader-repository';
 import type { Origin, ReaderActor, StaffActor, StrangerActor } from '@/server/services/base/deps';
 import { areOurs } from '@/server/services/base/trusted-rows';
 import { ServiceError } from '@/server/services/base/errors';
+import {
+  findKnownDevice,
+  needHeldDevice,
+  needKnownDevice,
+  type KnownDevice,
+} from '@/server/services/reading/known-device';
 
 /** Where a request came from. The server in front sets this header and removes any that a client sent. */
 function originOf(headers: Headers): Origin {
@@ -142,24 +144,21 @@ export function strangerOf(
   };
 }
 
-/** The device whose cookie came along, if it is one of ours and has not ended. */
-export async function deviceOf({ deps }: Container, headers: Headers): Promise<DeviceRow | null> {
-  const token = readCookie(headers, cookieName(DEVICE, deps.publicUrl));
-  const device =
-    token === null
-      ? null
-      : await findDeviceByToken(deps.db.read, deps.vault.mac('device', token), deps.clock.now());
-  return device !== null && (await areOurs(deps, deps.db.read, { devices: [device.id] }))
-    ? device
-    : null;
+function deviceToken({ deps }: Container, headers: Headers): string | null {
+  return readCookie(headers, cookieName(DEVICE, deps.publicUrl));
 }
 
-async function toReader(
+/** The device whose cookie came along, if it is one of ours and has not ended. */
+export async function deviceOf(container: Container, headers: Headers): Promise<DeviceRow | null> {
+  const token = deviceToken(container, headers);
+  return token === null ? null : findKnownDevice(container.deps, token);
+}
+
+function toReader(
   container: Container,
-  device: DeviceRow,
+  { device, recipient }: KnownDevice,
   headers: Headers,
-): Promise<ReaderActor> {
-  const recipient = await findRecipientByAddress(container.deps.db.read, device.address);
+): ReaderActor {
   return {
     kind: 'reader',
     device: device.id,
@@ -167,7 +166,7 @@ async function toReader(
     provenAt: device.provenAt,
     passkeyAt: device.passkeyAt,
     address: device.address,
-    recipient: recipient?.id ?? null,
+    recipient,
     from: whereOf(container, headers),
   };
 }
@@ -193,10 +192,14 @@ export async function needReader(
   container: Container,
   request: Request,
   body: string,
+  isLookedAtAgain = false,
 ): Promise<ReaderActor> {
-  const device = await deviceOf(container, request.headers);
+  const token = deviceToken(container, request.headers);
+  if (token === null) throw notProven();
+  const need = isLookedAtAgain ? needHeldDevice : needKnownDevice;
+  const known = await need(container.deps, token);
   // The real clock, not the demo's: this is about the browser and the wire.
-  if (device === null || !(await isProven(request, body, device, container.proofsUsed, Date.now())))
+  if (!(await isProven(request, body, known.device, container.proofsUsed, Date.now())))
     throw notProven();
-  return toReader(container, device, request.headers);
+  return toReader(container, known, request.headers);
 }

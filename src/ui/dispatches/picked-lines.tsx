@@ -7,6 +7,7 @@ import { counted } from '@/core/base/counted';
 import { momentText } from '@/core/base/moment-text';
 import { RightsChange } from '@/ui/dispatches/rights-change';
 import { ConfirmRevoke } from '@/ui/grants/confirm-revoke';
+import { ReadsBeyond } from '@/ui/grants/reads-on-note';
 import { useChanges, type Changes } from '@/ui/grants/use-changes';
 import { SaidLine } from '@/ui/shell/said-line';
 import { useZone } from '@/ui/time/use-zone';
@@ -151,6 +152,7 @@ function MovedEnd({
         Move {isOne ? 'the end' : counted(grants.length, 'end')}
       </Button>
       <Button onClick={onLeave}>Cancel</Button>
+      <ReadsBeyond grants={grants} end={to} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import Button from '@mui/material/Button';
 import type { DocumentDetail } from '@/contracts/document-detail';
 import { counted } from '@/core/base/counted';
+import { ReadsOnNote } from '@/ui/grants/reads-on-note';
 import { api } from '@/ui/http/api';
 import { useAttempt } from '@/ui/http/use-attempt';
 import { Confirmation } from '@/ui/shell/confirmation';
@@ -76,8 +77,18 @@ function DocumentMore({
   return <MoreMenu items={items} />;
 }
 
+function revokedWords(people: readonly string[], readsOn: DocumentDetail['readsOn']): string {
+  if (people.length === 0) return 'Nobody holds access to it.';
+  const reading = new Set(readsOn.map(({ name }) => name));
+  const out = people.filter((name) => !reading.has(name));
+  return out.length === 0 ? 'Nobody is shut out at once.' : `Shut out at once: ${out.join(', ')}.`;
+}
+
 /** Revokes the whole document, or reinstates it; names whom it hits. */
-function RevokeDocument({ detail: { id, title, revokedAt }, people }: Omit<Props, 'summary'>) {
+function RevokeDocument({
+  detail: { id, title, revokedAt, readsOn },
+  people,
+}: Omit<Props, 'summary'>) {
   const [asking, setAsking] = useState(false);
   const { busy, problem, attempt } = useAttempt();
   const revoke = async (reason: string) => {
@@ -114,11 +125,8 @@ function RevokeDocument({ detail: { id, title, revokedAt }, people }: Omit<Props
         }}
         onConfirm={(reason) => void revoke(reason)}
       >
-        <p>
-          {people.length === 0
-            ? 'Nobody holds access to it.'
-            : `Shut out at once: ${people.join(', ')}.`}
-        </p>
+        <p>{revokedWords(people, readsOn)}</p>
+        <ReadsOnNote people={readsOn} />
         <p>
           The grants stay as they are, so reinstating brings everything back. Prints and kept copies
           are not affected.

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import Button from '@mui/material/Button';
 import type { GrantRow } from '@/contracts/dispatch';
+import { ReadsBeyond } from '@/ui/grants/reads-on-note';
 import { useChanges, type Changes } from '@/ui/grants/use-changes';
 import { SaidLine } from '@/ui/shell/said-line';
 import { ConditionsFields } from '@/ui/terms-fields/conditions-fields';
@@ -58,6 +59,7 @@ function ChangeEnd({ grant, changes }: Props) {
         </Button>
         <span className="quiet">Takes effect at once. Nothing is mailed.</span>
       </div>
+      {until !== grant.until && <ReadsBeyond grants={[grant]} end={until} />}
     </div>
   );
 }

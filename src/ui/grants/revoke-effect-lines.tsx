@@ -7,7 +7,7 @@ import { counted } from '@/core/base/counted';
 import type { GrantId } from '@/core/base/ids';
 import { wayText } from '@/core/insight/after-words';
 import { Note } from '@/ui/shell/notice';
-import { Moment } from '@/ui/time/moment';
+import { ReadsOnNote } from '@/ui/grants/reads-on-note';
 import { beyondReachText, closesText, forMany, namesText, ownWays } from '@/ui/grants/revoke-words';
 
 const MOST_SHOWN = 12;
@@ -77,20 +77,7 @@ export function RevokeEffectLines({
           seconds.
         </p>
       )}
-      {readsOn.length > 0 && (
-        <Note>
-          <b>Reads on, on their own machine without asking:</b>
-          <ul className="points">
-            {readsOn.slice(0, MOST_SHOWN).map(({ name, until }, i) => (
-              // Two people may have one name.
-              <li key={i}>
-                {name}, until <Moment at={until} />
-              </li>
-            ))}
-          </ul>
-          {readsOn.length > MOST_SHOWN && <p>and {readsOn.length - MOST_SHOWN} more.</p>}
-        </Note>
-      )}
+      <ReadsOnNote people={readsOn} />
       {stillReads.length > 0 && (
         <Note>
           <b>Still reads, by another way:</b>

@@ -51,8 +51,9 @@ function effectOf({
   after,
   endMoves,
   ends,
+  readsOn,
 }: ImpactFound['rows'][number]): string {
-  return JSON.stringify([recipient, lost, gained, endMoves ? after : null, ends]);
+  return JSON.stringify([recipient, lost, gained, endMoves ? after : null, ends, readsOn]);
 }
 
 /** Whom a change would touch, in numbers and names. */
@@ -68,7 +69,7 @@ export function ImpactWords({
   readonly other?: string;
   readonly untouched?: string;
 }) {
-  const { rows, pairs, people, unknown, documents } = impact;
+  const { rows, pairs, people, unknown, documents, readsOn } = impact;
   return (
     <section aria-label="Who is affected" className="stack">
       <p className="answer">
@@ -80,6 +81,12 @@ export function ImpactWords({
       {sentences(impact, other).map((sentence) => (
         <p key={sentence}>{sentence}</p>
       ))}
+      {readsOn !== null && (
+        <p className="lamp">
+          {counted(readsOn.people, 'person reads', 'people read')} on for a while on their own
+          machine, without asking: until <Moment at={readsOn.until} /> at the latest.
+        </p>
+      )}
       {idle.map((sentence) => (
         <p key={sentence} className="lamp">
           {sentence}
@@ -125,8 +132,21 @@ function ImpactRow({ alike }: { readonly alike: ImpactFound['rows'] }) {
   );
 }
 
-function NewEnd({ row: { ends, endMoves, after } }: { readonly row: ImpactFound['rows'][number] }) {
-  if (ends) return <div className="magenta">ends at once</div>;
-  if (!endMoves) return null;
-  return <div>ends {after === null ? 'never' : <Moment at={after} />}</div>;
+function NewEnd({
+  row: { ends, endMoves, after, readsOn },
+}: {
+  readonly row: ImpactFound['rows'][number];
+}) {
+  if (!ends && !endMoves) return null;
+  const end = after === null ? 'never' : <Moment at={after} />;
+  return (
+    <>
+      {ends ? <div className="magenta">ends at once</div> : <div>ends {end}</div>}
+      {readsOn !== null && (
+        <div className="quiet">
+          reads on, on their own machine, until <Moment at={readsOn} />
+        </div>
+      )}
+    </>
+  );
 }

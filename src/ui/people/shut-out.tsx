@@ -15,6 +15,16 @@ import { Moment } from '@/ui/time/moment';
 
 type Props = { readonly person: PersonDetail; readonly canOpen: number };
 
+/** What shutting somebody out does not end at once. */
+function ReadsOnLine({ until }: { readonly until: number | null }) {
+  if (until === null) return null;
+  return (
+    <p className="lamp">
+      A device of theirs reads on without asking until <Moment at={until} /> at the latest.
+    </p>
+  );
+}
+
 /** Stopping a person whatever they hold: for now, or because they have left, with the person who takes over. */
 export function ShutOut({ person, canOpen }: Props) {
   const blocks = useHolds('block');
@@ -32,6 +42,7 @@ export function ShutOut({ person, canOpen }: Props) {
           ? 'Their access is as it was before.'
           : 'A blocked person can open nothing, whatever they are given, until they are unblocked.'}
       </p>
+      <ReadsOnLine until={person.readsOn} />
       {!leaving && (
         <div className="row">
           <Button

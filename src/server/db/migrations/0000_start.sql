@@ -570,6 +570,7 @@ CREATE TABLE `licences` (
 );
 --> statement-breakpoint
 CREATE INDEX `licences_document` ON `licences` (`document_id`);--> statement-breakpoint
+CREATE INDEX `licences_offline` ON `licences` (`offline_until`) WHERE offline_until IS NOT NULL;--> statement-breakpoint
 CREATE INDEX `licences_grant` ON `licences` (`grant_id`);--> statement-breakpoint
 CREATE INDEX `licences_recipient` ON `licences` (`recipient_id`,`opened_at`);--> statement-breakpoint
 CREATE TABLE `notice_acceptances` (

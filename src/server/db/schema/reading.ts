@@ -1,4 +1,5 @@
 import type { Watermark } from '@/core/watermark/layers';
+import { sql } from 'drizzle-orm';
 import {
   blob,
   index,
@@ -148,6 +149,9 @@ export const licences = sqliteTable(
   },
   (table) => [
     index('licences_document').on(table.documentId),
+    index('licences_offline')
+      .on(table.offlineUntil)
+      .where(sql`offline_until IS NOT NULL`),
     index('licences_grant').on(table.grantId),
     index('licences_recipient').on(table.recipientId, table.openedAt),
   ],

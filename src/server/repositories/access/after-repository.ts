@@ -74,6 +74,38 @@ export async function runningOffline(
     AND offline_until > ${now} GROUP BY grant_id, recipient_id`);
 }
 
+/** Until when somebody reads on, on their own machine, without asking. */
+export type ReadsOn = {
+  readonly recipient: RecipientId;
+  readonly name: string;
+  readonly address: string;
+  readonly until: number;
+};
+
+/** Who reads a document on without asking, or with whichever documents these people do; the last first. */
+export async function whoReadsOn(
+  db: Reading,
+  asked: { readonly document: DocumentId } | { readonly people: readonly RecipientId[] },
+  now: number,
+): Promise<readonly ReadsOn[]> {
+  const these =
+    'document' in asked
+      ? sql`l.document_id = ${asked.document}`
+      : sql`l.recipient_id IN (SELECT value FROM json_each(${JSON.stringify(asked.people)}))`;
+  return db.all(sql`
+    SELECT r.id AS recipient, r.name AS name, r.address AS address, max(l.offline_until) AS until
+    FROM licences l JOIN recipients r ON r.id = l.recipient_id
+    WHERE l.offline_until > ${now} AND ${these} GROUP BY r.id ORDER BY until DESC, r.name`);
+}
+
+/** Everything that is read on now without asking, by `person document`: until when. */
+export async function allReadOn(db: Reading, now: number): Promise<ReadonlyMap<string, number>> {
+  const rows = await db.all<{ readonly pair: string; readonly until: number }>(sql`
+    SELECT recipient_id || ' ' || document_id AS pair, max(offline_until) AS until
+    FROM licences WHERE offline_until > ${now} GROUP BY recipient_id, document_id`);
+  return new Map(rows.map(({ pair, until }) => [pair, until]));
+}
+
 /** Until when the last device of each person reads on. */
 export function latestByPerson(
   running: Awaited<ReturnType<typeof runningOffline>>,

@@ -4,9 +4,13 @@ import { groupBy } from '@/core/base/group';
 import { standsForMany } from '@/core/policy/addressee';
 import { windowState } from '@/core/policy/decide';
 import { reaches } from '@/core/policy/permissions';
-import type { RevokeEffect, StillReads, WayIn } from '@/contracts/access';
+import type { ReadsOn, RevokeEffect, StillReads, WayIn } from '@/contracts/access';
 import { grantsOf, toFacts } from '@/server/repositories/access/grant-reader';
-import { latestByPerson, runningOffline } from '@/server/repositories/access/after-repository';
+import {
+  latestByPerson,
+  runningOffline,
+  whoReadsOn,
+} from '@/server/repositories/access/after-repository';
 import { beyondRevoking } from '@/server/repositories/people/people-repository';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { reachedWithout, type Reached, type Row } from '@/server/services/access/reach-now';
@@ -44,6 +48,15 @@ export function wayOf(
   return above?.recipient.kind === 'group'
     ? { ...about, by: 'group', name: above.recipient.name }
     : { ...about, by: 'own', name: '' };
+}
+
+/** Who reads on, on their own machine, whatever is ended here now; the last of them first. */
+export async function readsOnOf(
+  deps: Pick<Deps, 'db' | 'clock'>,
+  asked: Parameters<typeof whoReadsOn>[1],
+): Promise<readonly ReadsOn[]> {
+  const rows = await whoReadsOn(deps.db.read, asked, deps.clock.now());
+  return rows.map((row) => ({ name: nameOf(row), until: row.until }));
 }
 
 function stillReading(

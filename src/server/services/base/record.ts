@@ -20,12 +20,12 @@ export async function record(
   await appendEntries(tx, deps.recorder, events);
 }
 
-/** Writes entries that go with no other change. */
+/** Writes entries that go with no other change: nothing is decided by what the ledger says. */
 export async function recordAlone(
   deps: Pick<Deps, 'recorder' | 'db'>,
   ...events: readonly LedgerEvent[]
 ): Promise<void> {
-  await deps.db.write((tx) => record(deps, tx, ...events));
+  await deps.db.writeAside((tx) => record(deps, tx, ...events));
 }
 
 /** Where somebody was, as personal facts: network address, approximate place, kind of browser. */

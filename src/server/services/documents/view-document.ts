@@ -16,6 +16,7 @@ import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { peopleReached } from '@/server/services/access/reach-now';
+import { readsOnOf } from '@/server/services/access/revoke-effect';
 import { recordAlone } from '@/server/services/base/record';
 
 /**
@@ -78,6 +79,7 @@ export async function viewDocument(
     mayChange,
     ceilings: reaching(standing, ceilings, parents),
     defaults: reaching(standing, defaults, parents),
+    readsOn: mayChange ? await readsOnOf(deps, { document: id }) : [],
     reached: await peopleReached(deps, id),
     grants: await grantRows(deps, actor, { document: id }),
   };

@@ -30,6 +30,7 @@ import type { Deps, StaffActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
 import { grantRows } from '@/server/services/access/grant-rows';
 import { documentsReached } from '@/server/services/access/reach-now';
+import { readsOnOf } from '@/server/services/access/revoke-effect';
 import { needBecause } from '@/server/services/base/reasons';
 import { record, recordAlone } from '@/server/services/base/record';
 
@@ -105,8 +106,11 @@ export async function viewPerson(
     refusalsOfPerson(deps.db.read, id),
     triesByTheirLinks(deps.db.read, id),
   ]);
+  const people = [id, ...others.map((other) => other.id)];
+  const [last] = await readsOnOf(deps, { people });
   return {
     ...row,
+    readsOn: last?.until ?? null,
     grants,
     wider,
     others,

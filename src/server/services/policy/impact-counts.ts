@@ -49,11 +49,16 @@ const COUNTS = {
 type Count = keyof typeof COUNTS;
 const NAMES = Object.keys(COUNTS) as Count[];
 
-type Shown = { readonly pair: Pair; readonly impact: Impact; readonly until: number | null };
+type Shown = {
+  readonly pair: Pair;
+  readonly impact: Impact;
+  readonly until: number | null;
+  readonly readsOn: number | null;
+};
 type Recipient = Awaited<ReturnType<typeof recipientsByIds>>[number];
 
 function rowOf(
-  { pair: { recipient, document }, until, impact }: Shown,
+  { pair: { recipient, document }, until, impact, readsOn }: Shown,
   person: Recipient | undefined,
   title: string,
 ): ImpactFound['rows'][number] {
@@ -70,6 +75,7 @@ function rowOf(
     after: impact.until === null ? until : impact.until.after,
     endMoves: impact.until !== null,
     ends: impact.ends,
+    readsOn,
   };
 }
 
@@ -91,11 +97,18 @@ export class ImpactCounts {
     gained: new Tally(),
   }));
   readonly #documents = new Set<DocumentId>();
+  readonly #readsOn = new Map<RecipientId, number>();
   readonly #shown: Shown[] = [];
   #pairs = 0;
 
-  /** @param standsForMany whether an addressee is a domain or an open link */
-  constructor(readonly standsForMany: (recipient: RecipientId) => boolean) {}
+  /**
+   * @param standsForMany whether an addressee is a domain or an open link
+   * @param running what is read on now without asking, by `person document`: until when
+   */
+  constructor(
+    readonly standsForMany: (recipient: RecipientId) => boolean,
+    readonly running: ReadonlyMap<string, number>,
+  ) {}
 
   /** Adds up people to whom the change does the same. */
   count(impact: Impact, touched: Iterable<RecipientId>, on: Iterable<DocumentId>): void {
@@ -117,8 +130,24 @@ export class ImpactCounts {
   /** @param until when their access ends as it is; null: never, or it is told with the change */
   show(impact: Impact, touched: readonly Pair[], until: number | null): void {
     this.#pairs += touched.length;
+    if (this.running.size > 0)
+      for (const pair of touched) this.#noteReadsOn(pair.recipient, this.#beyond(pair, impact));
     for (const pair of touched.slice(0, SHOWN - this.#shown.length))
-      this.#shown.push({ pair, impact, until });
+      this.#shown.push({ pair, impact, until, readsOn: this.#beyond(pair, impact) });
+  }
+
+  /** Until when something is read on without asking, where that is after the end it would have. */
+  #beyond({ recipient, document }: Pair, impact: Impact): number | null {
+    const running = this.running.get(`${recipient} ${document}`);
+    if (running === undefined) return null;
+    const isBeyond =
+      impact.ends || (endsSooner(impact) && running > (impact.until?.after ?? running));
+    return isBeyond ? running : null;
+  }
+
+  #noteReadsOn(recipient: RecipientId, until: number | null): void {
+    if (until !== null)
+      this.#readsOn.set(recipient, Math.max(until, this.#readsOn.get(recipient) ?? 0));
   }
 
   async found(db: Reading): Promise<ImpactFound> {
@@ -134,6 +163,10 @@ export class ImpactCounts {
         .filter(({ lost, gained }) => !lost.isEmpty || !gained.isEmpty)
         .map(({ right, lost, gained }) => ({ right, lost: lost.touched, gained: gained.touched })),
       endNow: this.#by.endNow.touched,
+      readsOn:
+        this.#readsOn.size === 0
+          ? null
+          : { people: this.#readsOn.size, until: Math.max(...this.#readsOn.values()) },
       endSooner: this.#by.endSooner.touched,
       endLater: this.#by.endLater.touched,
       revive: this.#by.revive.touched,

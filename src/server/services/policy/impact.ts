@@ -11,6 +11,7 @@ import type { Standing } from '@/core/policy/levels';
 import type { Terms } from '@/core/policy/rights';
 import type { ImpactFound } from '@/contracts/impact';
 import type { Reading } from '@/server/db/database';
+import { allReadOn } from '@/server/repositories/access/after-repository';
 import {
   termsOf,
   toFacts,
@@ -285,10 +286,11 @@ export async function impactOf(
   change: RuleChange,
 ): Promise<ImpactFound> {
   const db = deps.db.read;
-  const [many, shut, special] = await Promise.all([
+  const [many, shut, special, running] = await Promise.all([
     whatStandsForMany(db),
     shutAnyway(db),
     pairsToJudgeAlone(db, asked, asked.opens === true),
+    allReadOn(db, now),
   ]);
   const kinds = new Map(many.map(({ id, kind }) => [id, kind]));
   const question = new Question(
@@ -299,7 +301,7 @@ export async function impactOf(
       kinds.get(recipient) === 'group',
     { all: asked.terms !== undefined },
   );
-  const counts = new ImpactCounts((recipient) => kinds.has(recipient));
+  const counts = new ImpactCounts((recipient) => kinds.has(recipient), running);
   await countAlike(db, now, asked, change, question, counts);
   const { rest } = question;
   for (let at = 0; at < rest.length; at += ALONE_AT_ONCE) {

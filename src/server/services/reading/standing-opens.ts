@@ -2,6 +2,7 @@ import 'server-only';
 import type { LicenceId } from '@/core/base/ids';
 import type { Right } from '@/core/policy/rights';
 import type { Reading, Transaction } from '@/server/db/database';
+import { holding } from '@/server/db/held';
 import { isDeviceLeft } from '@/server/repositories/reading/reader-repository';
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { ServiceError } from '@/server/services/base/errors';
@@ -28,25 +29,22 @@ export type Standing = {
   readonly shown: Set<number>;
 };
 
-/** Opens that are held: those read last. */
+/** Most that are held: those read last. */
 const MOST = 2_000;
+const hold = holding<Omit<Standing, 'generation'>>(MOST);
 
-const held = new WeakMap<Deps['db'], Map<LicenceId, Standing>>();
-
-function heldIn(db: Deps['db']): Map<LicenceId, Standing> {
-  const known = held.get(db) ?? new Map<LicenceId, Standing>();
-  held.set(db, known);
-  return known;
-}
-
-async function readStanding(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Standing> {
-  // Taken first: what is changed while this is read makes it another one.
-  const generation = deps.db.generation();
+async function readStanding(
+  deps: Deps,
+  actor: ReaderActor,
+  id: LicenceId,
+): Promise<Omit<Standing, 'generation'>> {
   const opened = await needLicence(deps, actor, id);
   const { licence } = opened;
   const during = { licence: licence.id, grant: licence.grantId };
   const grounds = await groundsFor(deps, deps.db.read, actor, licence.documentId, during);
-  return { opened, grounds, generation, shown: new Set() };
+  // Who asks was known before this: a device that was ended since is no longer theirs.
+  if (await isDeviceLeft(deps.db.read, actor.device)) throw new ServiceError('address-unproven');
+  return { opened, grounds, shown: new Set() };
 }
 
 /** An open that goes on, as it stands or as it stood a moment ago. @throws ServiceError `not-open-here` */
@@ -55,17 +53,10 @@ export async function standingOpen(
   actor: ReaderActor,
   id: LicenceId,
 ): Promise<Standing> {
-  const all = heldIn(deps.db);
-  const known = all.get(id);
-  if (known?.generation === deps.db.generation() && known.opened.licence.deviceId === actor.device)
-    return known;
-  const fresh = await readStanding(deps, actor, id);
-  // Put at the end again: the first is the one that was read longest ago.
-  all.delete(id);
-  all.set(id, fresh);
-  const [oldest] = all.keys();
-  if (all.size > MOST && oldest !== undefined) all.delete(oldest);
-  return fresh;
+  const { value, generation } = await hold(deps.db, `${id} ${actor.device}`, () =>
+    readStanding(deps, actor, id),
+  );
+  return { ...value, generation };
 }
 
 /** Decides about an open on the grounds that are held. */

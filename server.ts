@@ -8,6 +8,8 @@ import { ConfigError, readConfig, type Config } from '@/server/config/env';
 
 const REQUEST_TIMEOUT = 300_000;
 const HEADERS_TIMEOUT = 20_000;
+/** Whoever turns a page every few seconds goes on with the same connection, which is not closed as they ask. */
+const KEEP_ALIVE_TIMEOUT = 65_000;
 const GRACE = 10_000;
 
 function readConfigOrExit(): Config {
@@ -89,7 +91,11 @@ const serve = app.getRequestHandler();
 await app.prepare();
 
 const server = createServer(
-  { requestTimeout: REQUEST_TIMEOUT, headersTimeout: HEADERS_TIMEOUT },
+  {
+    requestTimeout: REQUEST_TIMEOUT,
+    headersTimeout: HEADERS_TIMEOUT,
+    keepAliveTimeout: KEEP_ALIVE_TIMEOUT,
+  },
   (request, response) => {
     settleHeaders(request, isTrusted);
     if (!METHODS.has(request.method ?? '')) {

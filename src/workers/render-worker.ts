@@ -27,6 +27,7 @@ import {
 } from '@/server/rendering/render-task';
 import { nameOfPlace, openBlob } from '@/server/storage/open-blob';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { giveWay } from '@/workers/give-way';
 
 /** Documents a worker keeps open between tasks. */
 const KEPT_OPEN = 3;
@@ -264,11 +265,16 @@ function handOver(reply: RenderReply & { ok: true }): RenderReply {
   return { ...own, [transferableSymbol]: [bytes.buffer], [valueSymbol]: own } as RenderReply;
 }
 
+/** What is marked was drawn before, and what is made into pages is no PDF yet. */
+function needsPdf(task: RenderTask): boolean {
+  return task.kind !== 'make' && !(task.kind === 'page' && task.drawn !== undefined);
+}
+
 /** Entry point of the worker thread, called by the pool. */
 export default async function run({ task, begun }: RenderJob): Promise<RenderReply> {
   try {
     // Loading what draws takes long on a busy machine, and is not the document's fault.
-    if (task.kind !== 'make') await pdf().ready;
+    if (needsPdf(task)) await pdf().ready;
     Atomics.store(begun, 0, BigInt(Date.now()));
     return handOver({ ok: true, result: await perform(task) });
   } catch (error) {
@@ -284,6 +290,7 @@ export default async function run({ task, begun }: RenderJob): Promise<RenderRep
 
 // Tests of the module alone have no worker data.
 if (workerData !== null) {
+  giveWay();
   // Warm before the first reader waits for it; what makes pages of other kinds never draws any.
   if (threadData().draws) pdf();
   const channel = new BroadcastChannel(FORGET);

@@ -195,7 +195,7 @@ describe('the queue', () => {
     await queue(message(to));
     const deps = {
       ...product.deps,
-      db: { ...product.deps.db, write: () => Promise.reject(new Error('SQLITE_FULL')) },
+      db: { ...product.deps.db, writeAside: () => Promise.reject(new Error('SQLITE_FULL')) },
     };
     await expect(deliverMail(deps)).rejects.toThrow('SQLITE_FULL');
     expect(sink.received.filter((mail) => JSON.stringify(mail.to).includes(to))).toHaveLength(0);

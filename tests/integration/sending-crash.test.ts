@@ -28,16 +28,20 @@ function dying({ deps }: Product, commits: number, handed: string[]) {
     end = resolve;
   });
   const never = new Promise<never>(() => undefined);
-  const db: Deps['db'] = {
-    ...deps.db,
-    write: async (work) => {
+  const counted =
+    (write: Deps['db']['write']): Deps['db']['write'] =>
+    async (work) => {
       if (isDead) return never;
-      const result = await deps.db.write(work);
+      const result = await write(work);
       if (left-- > 0) return result;
       isDead = true;
       end();
       return never;
-    },
+    };
+  const db: Deps['db'] = {
+    ...deps.db,
+    write: counted(deps.db.write),
+    writeAside: counted(deps.db.writeAside),
   };
   const mailer: Deps['mailer'] = {
     close: () => undefined,

@@ -1,6 +1,7 @@
 // The built server from outside, over HTTP: what the network can do to it.
 import { randomBytes } from 'node:crypto';
 import { readdirSync } from 'node:fs';
+import { Agent, get } from 'node:http';
 import { connect } from 'node:net';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, onTestFinished, test } from 'vitest';
@@ -54,6 +55,18 @@ describe('the first visit', () => {
     expect((await served.call('GET', '/documents')).status).toBe(200);
     expect(served.printed()).not.toContain(PASSWORD);
   });
+});
+
+test('a connection stays open for whoever turns a page every few seconds', async () => {
+  const agent = new Agent({ keepAlive: true });
+  const kept = await new Promise<string>((resolve, reject) => {
+    get(`${served.url}/healthz`, { agent }, (response) => {
+      response.resume();
+      resolve(String(response.headers['keep-alive']));
+    }).on('error', reject);
+  });
+  agent.destroy();
+  expect(Number(/timeout=(\d+)/.exec(kept)?.[1])).toBeGreaterThan(60);
 });
 
 describe('where a request came from', () => {

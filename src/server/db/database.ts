@@ -23,10 +23,12 @@ export type Database = {
   /** Runs `job` in a write transaction. Waiting jobs are committed together; one that fails is undone alone. */
   readonly write: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
   /**
-   * The same for a job that changes nothing by which access is decided, such as that a page was
-   * shown: what was read before stands after it.
+   * The same for a job that changes nothing by which access is decided, such as that mail was handed
+   * over: what was read before stands after it.
    */
   readonly writeAside: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
+  /** The same again for what many do at once, such as that a page was shown: it waits a moment for others. */
+  readonly writeTogether: <T>(job: (tx: Transaction) => Promise<T>) => Promise<T>;
   /**
    * A number that is another one once anything was changed by which access is decided. Inside a job
    * of the write queue it is exact, whoever made the change: nobody else can write meanwhile. Outside
@@ -55,10 +57,11 @@ export type Database = {
   readonly close: () => Promise<void>;
 };
 
-type Waiting = {
+/** Whether access may be decided otherwise after a job, and whether it waits to share a commit. */
+type Manner = { readonly decides: boolean; readonly waits: boolean };
+
+type Waiting = Manner & {
   readonly job: (tx: Transaction) => Promise<unknown>;
-  /** Whether access may be decided otherwise after it. */
-  readonly decides: boolean;
   readonly settle: (outcome: Outcome) => void;
 };
 type Outcome =
@@ -112,10 +115,11 @@ export function carriedToCommit<T>(
 }
 
 /**
- * How long after a commit that several shared the next is put off, in ms, where only what decides
- * nothing waits for it: many readers then share one, and a reader alone waits for none.
+ * How long after a commit the next is put off, in ms for each who shared it and at most, where all
+ * that wait for it may wait: the more read at once the more share one, and a reader alone waits for
+ * none.
  */
-const GATHERED = 60;
+const GATHERED = { each: 30, most: 240 };
 /** Most jobs committed together: bounds what a power cut can undo and how long readers wait. */
 const BATCH = 128;
 const PRIVATE = 0o600;
@@ -172,6 +176,7 @@ export async function openDatabase(
     read: drizzle(reader, { schema: tables, casing: 'snake_case' }),
     write: queue.write,
     writeAside: queue.writeAside,
+    writeTogether: queue.writeTogether,
     generation: queue.generation,
     once: queue.once,
     sealWith: queue.sealWith,
@@ -224,7 +229,7 @@ type Sealing = { readonly seals: Seals; readonly onForeign: (rows: readonly Brok
 function createWriteQueue(
   db: Reading,
   makeRoom: () => boolean,
-): Pick<Database, 'write' | 'writeAside' | 'generation' | 'once' | 'sealWith'> & {
+): Pick<Database, 'write' | 'writeAside' | 'writeTogether' | 'generation' | 'once' | 'sealWith'> & {
   readonly idle: () => Promise<void>;
 } {
   const waiting: Waiting[] = [];
@@ -290,18 +295,19 @@ function createWriteQueue(
       const batch = waiting.splice(0, BATCH);
       await runBatch(batch);
       ended = performance.now();
-      isShared = batch.length > 1;
+      shared = batch.length;
     }
     running = null;
   };
 
   let ended = 0;
-  /** Whether several shared the last commit: one alone waits for nobody. */
-  let isShared = false;
+  /** How many shared the last commit. */
+  let shared = 0;
   let hurry: () => void = () => undefined;
   const gather = async (): Promise<void> => {
-    const left = ended + GATHERED - performance.now();
-    if (!isShared || left <= 0 || waiting.some(({ decides }) => decides)) return;
+    if (shared <= 1) return;
+    const left = ended + Math.min(GATHERED.most, GATHERED.each * shared) - performance.now();
+    if (left <= 0 || waiting.some(({ waits }) => !waits)) return;
     await new Promise<void>((resolve) => {
       const timer = setTimeout(resolve, left);
       hurry = () => {
@@ -312,37 +318,38 @@ function createWriteQueue(
   };
 
   const acts = new AsyncLocalStorage<{ readonly act: Act; noted: boolean }>();
-  const push = <T>(job: (tx: Transaction) => Promise<T>, decides: boolean): Promise<T> =>
+  const push = <T>(job: (tx: Transaction) => Promise<T>, manner: Manner): Promise<T> =>
     new Promise<T>((resolve, reject) => {
       waiting.push({
         job,
-        decides,
+        ...manner,
         settle: (outcome) => {
           if (outcome.ok) resolve(outcome.value as T);
           else reject(toError(outcome.error));
         },
       });
-      if (decides) hurry();
+      if (!manner.waits) hurry();
       running ??= drain();
     });
 
   const writeAs =
-    (decides: boolean): Database['write'] =>
+    (manner: Manner): Database['write'] =>
     async (job) => {
       const current = acts.getStore();
-      if (current === undefined || current.noted) return push(job, decides);
+      if (current === undefined || current.noted) return push(job, manner);
       const value = await push(async (tx) => {
         await noteAct(tx, current.act);
         return job(tx);
-      }, decides);
+      }, manner);
       current.noted = true;
       return value;
     };
 
   return {
     once: (act, work) => acts.run({ act, noted: false }, work),
-    write: writeAs(true),
-    writeAside: writeAs(false),
+    write: writeAs({ decides: true, waits: false }),
+    writeAside: writeAs({ decides: false, waits: false }),
+    writeTogether: writeAs({ decides: false, waits: true }),
     generation: () => generation,
     sealWith: async (seals, onForeign) => {
       await running;

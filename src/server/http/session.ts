@@ -199,7 +199,6 @@ export async function needReader(
   const need = isLookedAtAgain ? needHeldDevice : needKnownDevice;
   const known = await need(container.deps, token);
   // The real clock, not the demo's: this is about the browser and the wire.
-  if (!(await isProven(request, body, known.device, container.proofsUsed, Date.now())))
-    throw notProven();
+  if (!isProven(request, body, known.device, container.proofsUsed, Date.now())) throw notProven();
   return toReader(container, known, request.headers);
 }

@@ -4,6 +4,7 @@ import { burn, type Stamp } from '@/core/watermark/burn';
 import { burnPalette } from '@/core/watermark/burn-palette';
 import { asPicture, fewColours } from '@/core/watermark/palette';
 import { markedPicture } from '@/server/rendering/marked-picture';
+import { rowsOf } from '@/server/rendering/png';
 import type { Drawn } from '@/server/rendering/render-task';
 
 const [WIDTH, HEIGHT] = [97, 61];
@@ -36,8 +37,9 @@ test.each([0, 40])(
     const plain = { width: WIDTH, height: HEIGHT, rgba };
     const few = fewColours(plain);
     if (few === null) throw new Error('few colours');
-    const pixels = new SharedArrayBuffer(few.indexes.length);
-    new Uint8Array(pixels).set(few.indexes);
+    const rows = rowsOf(few, few.indexes);
+    const pixels = new SharedArrayBuffer(rows.length);
+    new Uint8Array(pixels).set(rows);
     const drawn = {
       pixels,
       colours: few.colours,

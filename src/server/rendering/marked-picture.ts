@@ -3,7 +3,7 @@ import { burn, type Picture, type Rgb, type Stamp } from '@/core/watermark/burn'
 import { burnPalette } from '@/core/watermark/burn-palette';
 import type { View } from '@/core/watermark/layout';
 import { asPicture, fewColours } from '@/core/watermark/palette';
-import { palettePng, rowsOf } from '@/server/rendering/png';
+import { indexesOf, ownRows, palettePng, rowsOf } from '@/server/rendering/png';
 import type { Drawn, PagePicture, PagePoints } from '@/server/rendering/render-task';
 
 /** Above this many colours in so many pixels, a page is a photograph and JPEG serves it better. */
@@ -38,7 +38,7 @@ export function withFewColours(drawn: Drawn): Drawn {
   const { width, height, pixels } = drawn;
   const few = fewColours({ width, height, rgba: new Uint8Array(pixels) });
   if (few === null) return { ...drawn, colours: 'many' };
-  return { ...drawn, pixels: shared(few.indexes), colours: few.colours };
+  return { ...drawn, pixels: shared(rowsOf(few, few.indexes)), colours: few.colours };
 }
 
 /** Light becomes dark and dark light. */
@@ -51,7 +51,7 @@ function pictureOf({ pixels, colours, width, height }: Drawn): Picture {
   const bytes = new Uint8Array(pixels);
   return typeof colours === 'string'
     ? { width, height, rgba: bytes.slice() }
-    : asPicture({ width, height, indexes: bytes, colours });
+    : asPicture({ width, height, indexes: indexesOf({ width, height }, bytes), colours });
 }
 
 function withPalette(
@@ -60,7 +60,7 @@ function withPalette(
   stamp: Stamp,
 ): PagePicture | null {
   // Burned where it is compressed from: the column before each row is told that it is there.
-  const rows = rowsOf({ width, height }, new Uint8Array(pixels));
+  const rows = ownRows(new Uint8Array(pixels));
   const { crop, inked } = stamp;
   const shifted = { crop: { ...crop, left: crop.left - 1 }, inked };
   const marked = burnPalette({ width: width + 1, height, indexes: rows, colours }, shifted);

@@ -1,4 +1,4 @@
-import { constants, crc32, deflateSync } from 'node:zlib';
+import { crc32, deflateSync } from 'node:zlib';
 import type { PalettePicture } from '@/core/watermark/palette';
 
 const SIGNATURE = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a);
@@ -18,20 +18,30 @@ function chunk(type: string, data: Uint8Array): Buffer {
 /** What compression writes into at a time: most pages fit at once. */
 const CHUNK = 1 << 19;
 
-/**
- * Rows as PNG takes them: before each stands the filter it was made with, none, which suits a palette
- * best. In memory that is used again for the next page of this thread.
- */
-export function rowsOf(
-  { width, height }: Pick<PalettePicture, 'width' | 'height'>,
-  indexes: Uint8Array,
-): Uint8Array {
-  const bytes = (width + 1) * height;
-  if (scratch.length < bytes) scratch = new Uint8Array(bytes);
-  const rows = scratch.subarray(0, bytes);
+type Size = Pick<PalettePicture, 'width' | 'height'>;
+
+/** Rows as PNG takes them: before each stands the filter it was made with, none, which suits a palette best. */
+export function rowsOf({ width, height }: Size, indexes: Uint8Array): Uint8Array {
+  const rows = new Uint8Array((width + 1) * height);
   for (let row = 0; row < height; row++)
     rows.set(indexes.subarray(row * width, (row + 1) * width), row * (width + 1) + 1);
   return rows;
+}
+
+/** What stands in such rows, without what stands before each. */
+export function indexesOf({ width, height }: Size, rows: Uint8Array): Uint8Array {
+  const indexes = new Uint8Array(width * height);
+  for (let row = 0; row < height; row++)
+    indexes.set(rows.subarray(row * (width + 1) + 1, (row + 1) * (width + 1)), row * width);
+  return indexes;
+}
+
+/** Rows of one's own to burn into, in memory that is used again for the next page of this thread. */
+export function ownRows(rows: Uint8Array): Uint8Array {
+  if (scratch.length < rows.length) scratch = new Uint8Array(rows.length);
+  const own = scratch.subarray(0, rows.length);
+  own.set(rows);
+  return own;
 }
 
 let scratch = new Uint8Array(0);
@@ -51,8 +61,7 @@ export function palettePng(
   header.writeUInt32BE(height, 4);
   header.set([EIGHT_BITS, BY_PALETTE, 0, 0, 0], 8);
   for (let row = 0; row < height; row++) rows[row * (width + 1)] = NO_FILTER;
-  // Pages are runs of one colour: looking for nothing else is faster, and smaller besides.
-  const data = deflateSync(rows, { level: 1, strategy: constants.Z_RLE, chunkSize: CHUNK });
+  const data = deflateSync(rows, { level: 1, chunkSize: CHUNK });
   return Buffer.concat([
     SIGNATURE,
     chunk('IHDR', header),

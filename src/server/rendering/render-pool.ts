@@ -52,6 +52,8 @@ const LIMITS: Record<RenderTask['kind'], number> = {
   keep: 5 * MINUTE,
   annotate: 5 * MINUTE,
 };
+/** Pages that a thread is given at once to mark. */
+const MARKED_AT_ONCE = 2;
 const MAX_HEAP_MB = 768;
 /** A thread that draws makes little garbage of its own: what is large stands outside its heap. */
 const MAX_YOUNG_MB = 12;
@@ -60,7 +62,7 @@ const MAX_YOUNG_MB = 12;
  * Whether somebody looks at a page while it is made, or something is made for later that gives way;
  * what takes long has a thread of its own, and so has what other programs' files are read by.
  */
-type Place = 'reading' | 'making' | 'apart' | 'taking in';
+type Place = 'marking' | 'reading' | 'making' | 'apart' | 'taking in';
 const PLACES: Record<RenderTask['kind'], Place> = {
   inspect: 'making',
   make: 'taking in',
@@ -80,6 +82,11 @@ export type PoolOptions = {
   /** What makes the pages of some kinds in place of this product; null: nothing. */
   readonly office?: Office | null;
 };
+
+/** What was drawn already has only to be marked, which takes a moment: it never waits for what may take long. */
+function placeOf(task: RenderTask): Place {
+  return task.kind === 'page' && task.drawn !== undefined ? 'marking' : PLACES[task.kind];
+}
 
 /**
  * A pool of `threads` worker threads; one that exceeds its time is ended and replaced. Everybody
@@ -105,6 +112,14 @@ export function createRenderPool(
     maxThreads: threads,
     workerData: { pdfium, draws: true, office: null } satisfies ThreadData,
   });
+  // Each has its next page beside it, so that none waits while the process hands one out.
+  const marking = new Piscina<RenderJob, RenderReply>({
+    ...options,
+    minThreads: threads,
+    maxThreads: threads,
+    concurrentTasksPerWorker: MARKED_AT_ONCE,
+    workerData: { pdfium, draws: false, office: null } satisfies ThreadData,
+  });
   const aside = { ...options, minThreads: 0, maxThreads: 1, idleTimeout: MINUTE };
   const apart = new Piscina<RenderJob, RenderReply>({
     ...aside,
@@ -115,6 +130,7 @@ export function createRenderPool(
     workerData: { pdfium, draws: false, office } satisfies ThreadData,
   });
   const pools: Record<Place, Piscina<RenderJob, RenderReply>> = {
+    marking,
     reading: pool,
     making: pool,
     apart,
@@ -123,6 +139,12 @@ export function createRenderPool(
   const channel = new BroadcastChannel(FORGET);
   channel.unref();
   const queues: Record<Place, FairQueue> = {
+    marking: createFairQueue({
+      atOnce: threads * MARKED_AT_ONCE,
+      atOnceEach: threads,
+      waiting: 2_000,
+      waitingEach: 60,
+    }),
     reading: createFairQueue({
       atOnce: threads,
       atOnceEach: Math.max(1, threads - 1),
@@ -137,7 +159,7 @@ export function createRenderPool(
     task: Extract<RenderTask, { readonly kind: K }>,
     { who, signal = null }: Asker,
   ): Promise<RenderResults[K]> => {
-    const place = PLACES[task.kind];
+    const place = placeOf(task);
     const reply = await queues[place](
       who,
       () => runLimited(pools[place], task, limits[task.kind]),
@@ -164,7 +186,7 @@ export function createRenderPool(
     close: async () => {
       channel.close();
       await shared.done();
-      await Promise.all([pool.destroy(), apart.destroy(), takingIn.destroy()]);
+      await Promise.all([...new Set(Object.values(pools))].map((each) => each.destroy()));
     },
   };
 }

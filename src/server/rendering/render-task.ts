@@ -103,8 +103,9 @@ export type PrintedPage = PagePicture & {
 export type Drawn = {
   readonly pixels: SharedArrayBuffer;
   /**
-   * The few colours that it has, where each byte of `pixels` says which; else they are red, green,
-   * blue, alpha bytes, and it was not looked whether they are few, or there are many.
+   * The few colours that it has, where each byte of `pixels` says which, row by row with one byte
+   * before each that says nothing; else they are red, green, blue, alpha bytes, and it was not looked
+   * whether they are few, or there are many.
    */
   readonly colours: readonly Rgb[] | 'unknown' | 'many';
   readonly width: number;

@@ -101,8 +101,15 @@ export function createKeyWrap(masterKeys: MasterKeys): KeyWrap {
 }
 
 export function createHashes(secret: Secret<Uint8Array>): Hashes {
-  const derive = (purpose: string): Buffer =>
-    Buffer.from(hkdfSync('sha256', secret.reveal(), '', `embargo ${purpose}`, 32));
+  // There are a dozen purposes, and some are asked for with every request.
+  const derived = new Map<string, Buffer>();
+  const derive = (purpose: string): Buffer => {
+    const key =
+      derived.get(purpose) ??
+      Buffer.from(hkdfSync('sha256', secret.reveal(), '', `embargo ${purpose}`, 32));
+    derived.set(purpose, key);
+    return key;
+  };
   return {
     mac: (purpose, text) => createHmac('sha256', derive(purpose)).update(text).digest('hex'),
     macOf: (purpose, bytes) => createHmac('sha256', derive(purpose)).update(bytes).digest('hex'),

@@ -23,7 +23,7 @@ export async function keepDraft(
   actor: StaffActor,
   { id, seen, body }: KeepDraftInput,
 ): Promise<DraftKept> {
-  return deps.db.write(async (tx) => {
+  return deps.db.writeAside(async (tx) => {
     // A draft that was discarded elsewhere comes back as a new one: what was typed is not lost.
     const known = id === null ? null : await findDraft(tx, id, actor.id);
     if (known !== null && known.revision !== seen) throw new ServiceError('draft-changed');
@@ -43,6 +43,6 @@ export async function discardDraft(
   actor: StaffActor,
   { id }: { readonly id: DraftId },
 ): Promise<Record<string, never>> {
-  await deps.db.write((tx) => removeDraft(tx, id, actor.id));
+  await deps.db.writeAside((tx) => removeDraft(tx, id, actor.id));
   return {};
 }

@@ -98,7 +98,7 @@ async function claimPlace(
   { id, receivedBytes }: UploadRow,
   mac: string,
 ): Promise<void> {
-  await deps.db.write(async (tx) => {
+  await deps.db.writeAside(async (tx) => {
     const now = await needUpload(tx, actor, id);
     if (now.receivedBytes !== receivedBytes)
       throw new ServiceError('part-does-not-follow', {
@@ -149,7 +149,7 @@ async function sealPart(
     sealed,
   );
   const contentMac = deps.vault.mac('content', `${upload.contentMac} ${mac}`);
-  await deps.db.write((tx) =>
+  await deps.db.writeAside((tx) =>
     advanceUpload(tx, { ...upload, receivedBytes, contentMac }, deps.clock.now()),
   );
   return { receivedBytes };

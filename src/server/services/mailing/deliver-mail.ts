@@ -40,7 +40,7 @@ export async function deliverMail(deps: Deps, which: 'urgent' | 'all' = 'all'): 
   const lane = async (): Promise<number> => {
     for (let tried = 0; ; tried++) {
       const now = deps.clock.now();
-      const message = await deps.db.write((tx) => claimMail(tx, which, now, now + LEASE));
+      const message = await deps.db.writeAside((tx) => claimMail(tx, which, now, now + LEASE));
       if (message === null) return tried;
       await deliverOne(deps, mailer, message);
     }
@@ -107,7 +107,7 @@ async function deliverOne(
   }
   await insisting(async () => {
     const now = deps.clock.now();
-    await deps.db.write(async (tx) => {
+    await deps.db.writeAside(async (tx) => {
       if (failure === null) {
         // What was delivered may hold a code; the outbox has no further use for it.
         await settleMail(tx, message.id, {
@@ -171,7 +171,7 @@ export async function settleInterrupted(
   atStart: boolean,
 ): Promise<number> {
   const now = deps.clock.now();
-  return deps.db.write(async (tx) => {
+  return deps.db.writeAside(async (tx) => {
     const rows = await interruptedMail(tx, atStart ? null : now);
     for (const row of rows) {
       if (row.urgent) {

@@ -45,7 +45,7 @@ export async function enterByPasskey(
 }> {
   const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
-  await needDeviceKey(publicKey);
+  needDeviceKey(publicKey);
   const challenge = await needChallenge(deps, deps.vault.mac('browser', actor.browser));
   const row = await knownPasskey(deps, answer);
   if (row === null) throw new ServiceError('passkey-refused');

@@ -25,8 +25,8 @@ type NewDevice = {
 };
 
 /** @throws ServiceError `INVALID` where no signature could ever be checked with this key */
-export async function needDeviceKey(publicKey: EnterCodeInput['publicKey']): Promise<void> {
-  if (!(await isDeviceKey(publicKey))) throw new ServiceError('device-key-unusable');
+export function needDeviceKey(publicKey: EnterCodeInput['publicKey']): void {
+  if (!isDeviceKey(publicKey)) throw new ServiceError('device-key-unusable');
 }
 
 /** A browser that may come back as the person it is for. @returns the token for its cookie, in the clear only here */

@@ -154,7 +154,7 @@ export async function enterCode(
   const wait = await deps.limits.guessesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const link = await linkOfToken(deps, input.token);
-  await needDeviceKey(input.publicKey);
+  needDeviceKey(input.publicKey);
   const now = deps.clock.now();
   const challenge = await findChallenge(
     deps.db.read,

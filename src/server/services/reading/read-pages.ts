@@ -76,7 +76,7 @@ async function noteShown(
   page: number,
 ): Promise<Refused | null> {
   const { opened, shown } = standing;
-  const fallen = await deps.db.writeAside(async (tx) => {
+  const fallen = await deps.db.writeTogether(async (tx) => {
     const refusal = await fallenSince(deps, tx, actor, standing, 'read');
     if (refusal !== null) return refusal;
     if (!shown.has(page) && (await noteShownPage(tx, opened.licence.id, page)))
@@ -229,7 +229,7 @@ export async function noteReading(
   const wait = await deps.limits.readings(licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   const lasted = Math.max(0, Math.min(deps.clock.now(), licence.expiresAt) - licence.openedAt);
-  await deps.db.writeAside(async (tx) => {
+  await deps.db.writeTogether(async (tx) => {
     if (licence.keyGivenAt !== null) await noteTold(deps, tx, actor, opened, input.pages);
     await noteShownFor(tx, licence.id, input.pages, lasted);
   });

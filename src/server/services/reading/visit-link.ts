@@ -76,7 +76,7 @@ export async function visitLink(
 ): Promise<{ readonly deviceToken: string }> {
   const link = await findLink(deps.db.read, input.token);
   if (link?.kind !== 'link') throw new ServiceError('link-unknown');
-  await needDeviceKey(input.publicKey);
+  needDeviceKey(input.publicKey);
   const wait = await deps.limits.codesByNetwork(networkKey(actor.from.network));
   if (wait > 0) throw tooMany(wait);
   const now = deps.clock.now();

@@ -3,38 +3,35 @@ import { parseArgs } from 'node:util';
 import { AppError } from '@/core/base/errors';
 import { ConfigError, readConfig } from '@/server/config/env';
 import { UsageError, type Call, type Command, type ExitCode } from '@/cli/command';
-import { backupCommand } from '@/cli/commands/backup';
-import { checkCommand } from '@/cli/commands/check';
-import { inspectCommand } from '@/cli/commands/inspect';
-import { exportCommand } from '@/cli/commands/ledger-export';
-import { verifyCommand } from '@/cli/commands/ledger-verify';
-import { protectCommand } from '@/cli/commands/protect';
-import { recoverCommand } from '@/cli/commands/recover';
-import { restoreCommand } from '@/cli/commands/restore';
-import { statementCommand } from '@/cli/commands/statement-check';
-import { rotateCommand } from '@/cli/commands/key-rotate';
 
-const COMMANDS: readonly Command[] = [
-  protectCommand,
-  inspectCommand,
-  recoverCommand,
-  verifyCommand,
-  statementCommand,
-  exportCommand,
-  rotateCommand,
-  backupCommand,
-  restoreCommand,
-  checkCommand,
-];
+/** Each is loaded when it is called: one that needs no service does not wait for what makes one. */
+const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
+  protect: async () => (await import('@/cli/commands/protect')).protectCommand,
+  inspect: async () => (await import('@/cli/commands/inspect')).inspectCommand,
+  recover: async () => (await import('@/cli/commands/recover')).recoverCommand,
+  'ledger verify': async () => (await import('@/cli/commands/ledger-verify')).verifyCommand,
+  'statement check': async () => (await import('@/cli/commands/statement-check')).statementCommand,
+  'ledger export': async () => (await import('@/cli/commands/ledger-export')).exportCommand,
+  'key rotate': async () => (await import('@/cli/commands/key-rotate')).rotateCommand,
+  backup: async () => (await import('@/cli/commands/backup')).backupCommand,
+  restore: async () => (await import('@/cli/commands/restore')).restoreCommand,
+  check: async () => (await import('@/cli/commands/check')).checkCommand,
+};
 
-const HELP = `embargo: the command line of Embargo
+async function helpOfAll(): Promise<string> {
+  const commands = await Promise.all(Object.values(COMMANDS).map((load) => load()));
+  const lines = commands.map(
+    ({ name, usage, summary }) => `  ${`${name} ${usage}`.trim()}\n      ${summary}`,
+  );
+  return `embargo: the command line of Embargo
 
-${COMMANDS.map(({ name, usage, summary }) => `  ${`${name} ${usage}`.trim()}\n      ${summary}`).join('\n')}
+${lines.join('\n')}
 
 Each has --help, and --json for an answer that programs read.
 Settings come from the environment, as for the server: DATA_DIR and others.
 Exit codes: 0 all is well, 1 something was found to be wrong or could not be done, 2 the call cannot be understood.
 `;
+}
 
 function helpOf({ name, usage, summary, help }: Command): string {
   return `npm run embargo -- ${name} ${usage}\n\n${summary}\n\n${help}\n`;
@@ -141,15 +138,16 @@ function exitOf(error: AppError): ExitCode {
 }
 
 async function choose(args: readonly string[], around: Surroundings): Promise<ExitCode> {
-  const words = args.slice(0, 2).join(' ');
-  const command = COMMANDS.find(({ name }) => words === name || `${words} `.startsWith(`${name} `));
-  if (command !== undefined)
-    return runCommand(command, args.slice(command.name.split(' ').length), around);
+  const words = `${args.slice(0, 2).join(' ')} `;
+  const [name, load] =
+    Object.entries(COMMANDS).find(([each]) => words.startsWith(`${each} `)) ?? [];
+  if (name !== undefined && load !== undefined)
+    return runCommand(await load(), args.slice(name.split(' ').length), around);
   if (args.length === 0 || args[0] === '--help' || args[0] === 'help') {
-    around.out(HELP);
+    around.out(await helpOfAll());
     return 0;
   }
-  around.err(`There is no command “${args.join(' ')}”.\n\n${HELP}`);
+  around.err(`There is no command “${args.join(' ')}”.\n\n${await helpOfAll()}`);
   return 2;
 }
 

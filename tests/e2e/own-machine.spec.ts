@@ -209,7 +209,15 @@ test('a file is read without a connection until its time is over, and that is to
   await expectNothingSerious(reader);
   await pick(reader, file);
   await expect(firstPage(reader)).toBeVisible();
-  await expect(reader.getByText('Read without a connection, until')).toBeVisible();
+  const until = reader.getByText('Read without a connection, until').filter({ visible: true });
+  await expect(until).toBeVisible();
+  // On a phone that is said as well, and what else is said is one step away.
+  await reader.setViewportSize({ width: 390, height: 844 });
+  await expect(until).toBeVisible();
+  await reader.getByRole('button', { name: 'What you may do' }).click();
+  await expect(reader.getByText('What you read is noted on this machine')).toBeVisible();
+  await reader.getByRole('button', { name: 'Back to the pages' }).click();
+  await reader.setViewportSize({ width: 1280, height: 800 });
   // A second or two, so that there is something to tell.
   await reader.waitForTimeout(2_500);
 

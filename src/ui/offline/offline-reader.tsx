@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useEffectEvent, useMemo, type ReactNode } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState, type ReactNode } from 'react';
 import Button from '@mui/material/Button';
 import { timeWithoutService } from '@/core/own-machine/kept-licence';
 import { OwnFailure } from '@/ui/own-machine/own-worker';
@@ -45,6 +45,7 @@ export function OfflineReader({
 }) {
   const { say } = useWords();
   const { about, version } = kept;
+  const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(about.captureDeterrent);
   const own = useMemo(() => ending(source), [source]);
   const over = useEffectEvent(onOver);
@@ -77,6 +78,20 @@ export function OfflineReader({
             </div>
           </div>
           <span className="gap" />
+          <div className="narrow-only small">
+            <span>
+              <Until moment={kept.offlineUntil} />
+            </span>
+          </div>
+          <Button
+            className="narrow-only"
+            aria-expanded={isAsideOpen}
+            onClick={() => {
+              setAsideOpen(!isAsideOpen);
+            }}
+          >
+            {isAsideOpen ? say('reading.backToPages') : say('reading.mayDo')}
+          </Button>
           <Button onClick={onBack}>{say('offline.back')}</Button>
         </header>
         {covered && (
@@ -92,7 +107,7 @@ export function OfflineReader({
           onRefused={() => {
             onOver(new OwnFailure('LICENCE_OVER'));
           }}
-          aside={<Aside kept={kept} connection={connection} />}
+          aside={<Aside kept={kept} connection={connection} isOpen={isAsideOpen} />}
         />
         <p className="on-paper-only">{say('reading.notToPrint')}</p>
       </div>
@@ -100,21 +115,28 @@ export function OfflineReader({
   );
 }
 
+function Until({ moment }: { readonly moment: number }) {
+  const { say } = useWords();
+  return say.rich('offline.reading', { end: () => <Moment at={moment} named /> });
+}
+
 /** Until when, and what becomes of what is noted. */
 function Aside({
   kept: { about, offlineUntil },
   connection,
+  isOpen,
 }: {
   readonly kept: OfflineReading['kept'];
   readonly connection: ReactNode;
+  readonly isOpen: boolean;
 }) {
   const { say } = useWords();
   return (
-    <aside aria-label={say('reading.mayDo')}>
+    <aside aria-label={say('reading.mayDo')} data-open={isOpen}>
       <div className="stack">
         {connection}
         <p className="notice">
-          {say.rich('offline.reading', { end: () => <Moment at={offlineUntil} named /> })}
+          <Until moment={offlineUntil} />
         </p>
         <p className="quiet">{say('offline.told', { organisation: about.organisation })}</p>
       </div>

@@ -22,11 +22,13 @@ import { findDocument } from '@/server/repositories/documents/document-repositor
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import type { ReaderActor } from '@/server/services/base/deps';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
+import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { viewDocument } from '@/server/services/documents/view-document';
 import { viewPerson } from '@/server/services/people/manage-people';
 import { previewCeiling, putCeiling } from '@/server/services/policy/manage-ceilings';
 import { findLicence } from '@/server/repositories/reading/reader-repository';
+import { makeDevice } from '@/server/services/reading/make-device';
 import { handIn } from '@/server/services/reading/hand-in';
 import { openDocument } from '@/server/services/reading/open-document';
 import { noteReading, renderPage } from '@/server/services/reading/read-pages';
@@ -39,6 +41,7 @@ import { takeKey } from '@/server/services/reading/take-key';
 import {
   dispatch,
   drawing,
+  newPublicKey,
   protect,
   prove,
   startProduct,
@@ -502,6 +505,58 @@ describe('who could still read', () => {
     product.clock.set(until);
     expect((await ofDocument()).readsOn).toEqual([]);
     expect(await viewPerson(product.deps, product.ida, { id })).toMatchObject({ readsOn: null });
+    product.clock.set(began);
+  });
+
+  test('is told of whoever came by a domain as well, where a ceiling ends what the domain has', async () => {
+    const document = await protect(product, await drawing(2));
+    const { id } = await dispatchDocuments(product.deps, product.ida, {
+      documents: [document],
+      recipients: [],
+      domains: [{ domain: '@float.example' }],
+      terms: {
+        rights: ['read'],
+        from: null,
+        until: null,
+        prints: null,
+        conditions: { offline: HOUR },
+      },
+      subject: 'For the float',
+      note: '',
+      watermark: [],
+      delivery: 'by-hand',
+      form: 'both',
+    });
+    const [grant] = await grantRows(product.deps, product.ida, { dispatch: id });
+    const token = present(grant).link.split('/').at(-1) ?? '';
+    const { version } = present(await findDocument(product.deps.db.read, document));
+    const began = product.clock.now();
+    const late = began + DAY - HOUR / 2;
+    product.clock.set(late);
+    for (const address of ['ada@float.example', 'bo@float.example']) {
+      const known = { address, recipient: null, agent: 'test', kept: true };
+      const publicKey = await newPublicKey();
+      const { device } = await product.deps.db.write((tx) =>
+        makeDevice(product.deps, tx, { ...known, publicKey }, late),
+      );
+      const from = { network: '203.0.113.77', agent: 'test' };
+      const passkeyAt = null;
+      const reader = { kind: 'reader' as const, ...known, device, provenAt: late, passkeyAt, from };
+      const opened = await openDocument(product.deps, reader, { token, document });
+      if (opened.outcome === 'refused') throw new Error(opened.reason);
+      const asked = { licence: opened.licence, version: version.id, boxKey: keys.boxKey };
+      expect(await takeKey(product.deps, reader, asked)).toMatchObject({ outcome: 'granted' });
+    }
+    const impact = await previewCeiling(product.deps, product.ida, {
+      level: 'document',
+      subject: document,
+      limits: { ...NO_LIMITS, days: 1 },
+      seen: null,
+    });
+    expect(impact).toMatchObject({
+      endSooner: { unknown: true },
+      readsOn: { people: 2, until: late + HOUR },
+    });
     product.clock.set(began);
   });
 

@@ -1,5 +1,6 @@
 import 'server-only';
 import { sql } from 'drizzle-orm';
+import { groupBy } from '@/core/base/group';
 import type { DispatchId, DocumentId, GrantId, RecipientId } from '@/core/base/ids';
 import type { Entry } from '@/core/ledger/entry';
 import type { Reading } from '@/server/db/database';
@@ -98,12 +99,21 @@ export async function whoReadsOn(
     WHERE l.offline_until > ${now} AND ${these} GROUP BY r.id ORDER BY until DESC, r.name`);
 }
 
-/** Everything that is read on now without asking, by `person document`: until when. */
-export async function allReadOn(db: Reading, now: number): Promise<ReadonlyMap<string, number>> {
-  const rows = await db.all<{ readonly pair: string; readonly until: number }>(sql`
-    SELECT recipient_id || ' ' || document_id AS pair, max(offline_until) AS until
-    FROM licences WHERE offline_until > ${now} GROUP BY recipient_id, document_id`);
-  return new Map(rows.map(({ pair, until }) => [pair, until]));
+/**
+ * Whose devices read on without asking, and until when: by `person document`, and by whom it was given
+ * to, where that is a group, a domain or a link.
+ */
+export type AllReadOn = ReadonlyMap<string, readonly ReadOn[]>;
+export type ReadOn = { readonly recipient: RecipientId; readonly until: number };
+
+/** Everything that is read on now without asking. */
+export async function allReadOn(db: Reading, now: number): Promise<AllReadOn> {
+  const rows = await db.all<ReadOn & { readonly pair: string }>(sql`
+    SELECT value || ' ' || l.document_id AS pair, l.recipient_id AS recipient,
+      max(l.offline_until) AS until FROM licences l JOIN grants g ON g.id = l.grant_id,
+      json_each(json_array(l.recipient_id, g.recipient_id))
+      WHERE l.offline_until > ${now} GROUP BY pair, l.recipient_id`);
+  return groupBy(rows, ({ pair }) => pair);
 }
 
 /** Until when the last device of each person reads on. */

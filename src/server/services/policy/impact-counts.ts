@@ -4,6 +4,7 @@ import type { Impact } from '@/core/policy/impact';
 import { RIGHTS } from '@/core/policy/rights';
 import type { ImpactFound, Touched } from '@/contracts/impact';
 import type { Reading } from '@/server/db/database';
+import type { AllReadOn, ReadOn } from '@/server/repositories/access/after-repository';
 import type { Pair } from '@/server/repositories/access/impact-repository';
 import { findDocuments } from '@/server/repositories/documents/document-repository';
 import { recipientsByIds } from '@/server/repositories/people/people-repository';
@@ -103,11 +104,11 @@ export class ImpactCounts {
 
   /**
    * @param standsForMany whether an addressee is a domain or an open link
-   * @param running what is read on now without asking, by `person document`: until when
+   * @param running what is read on now without asking
    */
   constructor(
     readonly standsForMany: (recipient: RecipientId) => boolean,
-    readonly running: ReadonlyMap<string, number>,
+    readonly running: AllReadOn,
   ) {}
 
   /** Adds up people to whom the change does the same. */
@@ -130,23 +131,27 @@ export class ImpactCounts {
   /** @param until when their access ends as it is; null: never, or it is told with the change */
   show(impact: Impact, touched: readonly Pair[], until: number | null): void {
     this.#pairs += touched.length;
-    if (this.running.size > 0)
-      for (const pair of touched) this.#noteReadsOn(pair.recipient, this.#beyond(pair, impact));
-    for (const pair of touched.slice(0, SHOWN - this.#shown.length))
-      this.#shown.push({ pair, impact, until, readsOn: this.#beyond(pair, impact) });
+    if (this.running.size > 0) for (const pair of touched) this.#noteReadsOn(pair, impact);
+    for (const pair of touched.slice(0, SHOWN - this.#shown.length)) {
+      const readsOn = this.#beyond(pair, impact).map((each) => each.until);
+      this.#shown.push({
+        pair,
+        impact,
+        until,
+        readsOn: readsOn.length === 0 ? null : Math.max(...readsOn),
+      });
+    }
   }
 
-  /** Until when something is read on without asking, where that is after the end it would have. */
-  #beyond({ recipient, document }: Pair, impact: Impact): number | null {
-    const running = this.running.get(`${recipient} ${document}`);
-    if (running === undefined) return null;
-    const isBeyond =
-      impact.ends || (endsSooner(impact) && running > (impact.until?.after ?? running));
-    return isBeyond ? running : null;
+  /** Who reads something on without asking beyond the end that it would have. */
+  #beyond({ recipient, document }: Pair, impact: Impact): readonly ReadOn[] {
+    const end = impact.ends ? 0 : endsSooner(impact) ? impact.until?.after : null;
+    if (end == null) return [];
+    return (this.running.get(`${recipient} ${document}`) ?? []).filter(({ until }) => until > end);
   }
 
-  #noteReadsOn(recipient: RecipientId, until: number | null): void {
-    if (until !== null)
+  #noteReadsOn(pair: Pair, impact: Impact): void {
+    for (const { recipient, until } of this.#beyond(pair, impact))
       this.#readsOn.set(recipient, Math.max(until, this.#readsOn.get(recipient) ?? 0));
   }
 

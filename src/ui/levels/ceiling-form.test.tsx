@@ -23,6 +23,7 @@ const nobody: Answer = () => ({
   documents: 0,
   rows: [],
   rights: [],
+  readsOn: null,
   ...Object.fromEntries(
     ['endNow', 'endSooner', 'endLater', 'revive', 'other'].map((name) => [
       name,

@@ -83,9 +83,13 @@ export type PoolOptions = {
   readonly office?: Office | null;
 };
 
-/** What was drawn already has only to be marked, which takes a moment: it never waits for what may take long. */
-function placeOf(task: RenderTask): Place {
-  return task.kind === 'page' && task.drawn !== undefined ? 'marking' : PLACES[task.kind];
+/**
+ * What was drawn already has only to be marked, which takes a moment: where all threads that draw are
+ * at work it does not wait for what may take long.
+ */
+function placeOf(task: RenderTask, isCrowded: boolean): Place {
+  const isMarked = task.kind === 'page' && task.drawn !== undefined;
+  return isMarked && isCrowded ? 'marking' : PLACES[task.kind];
 }
 
 /**
@@ -112,11 +116,13 @@ export function createRenderPool(
     maxThreads: threads,
     workerData: { pdfium, draws: true, office: null } satisfies ThreadData,
   });
-  // Each has its next page beside it, so that none waits while the process hands one out.
+  // Each has its next page beside it, so that none waits while the process hands one out. They hold
+  // memory of their own, so they are there only while many read at once.
   const marking = new Piscina<RenderJob, RenderReply>({
     ...options,
-    minThreads: threads,
+    minThreads: 0,
     maxThreads: threads,
+    idleTimeout: MINUTE,
     concurrentTasksPerWorker: MARKED_AT_ONCE,
     workerData: { pdfium, draws: false, office: null } satisfies ThreadData,
   });
@@ -155,16 +161,22 @@ export function createRenderPool(
     apart: createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 3 }),
     'taking in': createFairQueue({ atOnce: 1, atOnceEach: 1, waiting: 100, waitingEach: 20 }),
   };
+  /** What is drawn, or waits to be, in the threads for it. */
+  let drawing = 0;
   const run = async <K extends RenderTask['kind']>(
     task: Extract<RenderTask, { readonly kind: K }>,
     { who, signal = null }: Asker,
   ): Promise<RenderResults[K]> => {
-    const place = placeOf(task);
+    const place = placeOf(task, drawing >= threads);
+    const isDrawing = pools[place] === pool;
+    if (isDrawing) drawing++;
     const reply = await queues[place](
       who,
       () => runLimited(pools[place], task, limits[task.kind]),
       signal,
-    );
+    ).finally(() => {
+      if (isDrawing) drawing--;
+    });
     if (!reply.ok) throw new ContentError(reply.code);
     return reply.result as RenderResults[K];
   };

@@ -50,7 +50,10 @@ export type PersonDetail = PersonRow & {
   readonly grants: readonly GrantRow[];
   readonly devices: readonly DeviceRow[];
   readonly passkeys: readonly OwnPasskey[];
-  /** Until when a device of theirs reads on without asking, by whichever of their addresses; null: none does. */
+  /**
+   * Until when a device of theirs reads on without asking, by whichever of their addresses; null: none
+   * does, or not for the person who looks.
+   */
   readonly readsOn: number | null;
   readonly refusals: number;
   /** How often somebody else was refused by a link of theirs. */ readonly byTheirLinks: number;

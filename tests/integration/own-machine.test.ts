@@ -488,6 +488,8 @@ describe('who could still read', () => {
     expect((await ofDocument()).readsOn).toEqual([{ name, until }]);
     const id = present(sent.grants[0]).recipientId;
     expect(await viewPerson(product.deps, product.ida, { id })).toMatchObject({ readsOn: until });
+    const sender = { ...product.ida, role: 'sender' as const };
+    expect(await viewPerson(product.deps, sender, { id })).toMatchObject({ readsOn: null });
     const lasting = async (days: number) =>
       previewCeiling(product.deps, product.ida, {
         level: 'document',

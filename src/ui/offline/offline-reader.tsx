@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import { timeWithoutService } from '@/core/own-machine/kept-licence';
 import { OwnFailure } from '@/ui/own-machine/own-worker';
 import type { OfflineReading } from '@/ui/offline/offline-source';
+import { AsideToggle } from '@/ui/pages/aside-toggle';
 import { DocumentPages } from '@/ui/pages/document-pages';
 import { PageSourceProvider, type PageSource } from '@/ui/pages/page-source';
 import { RefusedError } from '@/ui/pages/refused';
@@ -83,15 +84,7 @@ export function OfflineReader({
               <Until moment={kept.offlineUntil} />
             </span>
           </div>
-          <Button
-            className="narrow-only"
-            aria-expanded={isAsideOpen}
-            onClick={() => {
-              setAsideOpen(!isAsideOpen);
-            }}
-          >
-            {isAsideOpen ? say('reading.backToPages') : say('reading.mayDo')}
-          </Button>
+          <AsideToggle isOpen={isAsideOpen} onToggle={setAsideOpen} />
           <Button onClick={onBack}>{say('offline.back')}</Button>
         </header>
         {covered && (

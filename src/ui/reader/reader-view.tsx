@@ -3,6 +3,7 @@
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import Link from 'next/link';
 import Button from '@mui/material/Button';
+import { AsideToggle } from '@/ui/pages/aside-toggle';
 import type { OwnRevision } from '@/contracts/own-revision';
 import type { OpenResult, OpenState } from '@/contracts/reader';
 import type { RefusalReason } from '@/core/policy/decide';
@@ -135,15 +136,7 @@ export function ReaderView(props: Props) {
       <div className="reader">
         <header>
           <Heading opened={opened} />
-          <Button
-            className="narrow-only"
-            aria-expanded={isAsideOpen}
-            onClick={() => {
-              setAsideOpen(!isAsideOpen);
-            }}
-          >
-            {isAsideOpen ? say('reading.backToPages') : say('reading.mayDo')}
-          </Button>
+          <AsideToggle isOpen={isAsideOpen} onToggle={setAsideOpen} />
           {onBack !== null && <Button onClick={onBack}>{say('refusal.back')}</Button>}
         </header>
         {covered && <Covered sender={opened.sender.name} />}

@@ -107,7 +107,8 @@ export async function viewPerson(
     triesByTheirLinks(deps.db.read, id),
   ]);
   const people = [id, ...others.map((other) => other.id)];
-  const [last] = await readsOnOf(deps, { people });
+  // For those who may shut them out: for others it is part of a record that they may not read.
+  const [last] = holds(actor.role, 'block') ? await readsOnOf(deps, { people }) : [];
   return {
     ...row,
     readsOn: last?.until ?? null,

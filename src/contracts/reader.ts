@@ -153,6 +153,8 @@ export type SharedWith = {
 
 /** What somebody may do with a document they have open; it is asked for again after every change. */
 export type OpenState = {
+  /** When this was so, by the server's clock. */
+  readonly asOf: number;
   readonly until: number | null;
   readonly rights: Readonly<Record<Right, RightVerdict>>;
   /** Whether the text of pages comes for a screen reader, although it may not be copied. */

@@ -78,7 +78,7 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
     },
     [onState],
   );
-  useLive(opened.licence, opened.until, onRefused, onGoesOn);
+  useLive(opened.licence, opened, onRefused, onGoesOn);
   const take: Take = async (path, body, done) => {
     setMessage(say('take.being'));
     try {

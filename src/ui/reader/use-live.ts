@@ -6,6 +6,7 @@ import type { OpenState } from '@/contracts/reader';
 import { CallError } from '@/ui/http/call';
 import { type OnRefused, type ReadingRefusal } from '@/ui/pages/refused';
 import { readerCall, readerFetch } from '@/ui/reader/reader-call';
+import { useEnd } from '@/ui/reader/use-end';
 
 type Check =
   | (OpenState & { readonly outcome: 'granted' })
@@ -31,20 +32,24 @@ async function mayGoOn(licence: LicenceId): Promise<Check | null> {
 
 /**
  * Keeps a signed event stream open and asks what this open may do now whenever something changed,
- * when the stream comes back after a break, and when the end is reached.
+ * when the stream comes back after a break, and when the end is reached: without an answer it is over
+ * then.
  */
 export function useLive(
   licence: LicenceId,
-  until: number | null,
+  { until, asOf }: Pick<OpenState, 'until' | 'asOf'>,
   onRefused: OnRefused,
   onState: (state: OpenState) => void,
 ): void {
+  /** @returns whether there was an answer */
   const check = useCallback(
-    async (isOver: () => boolean) => {
+    async (isOver: () => boolean): Promise<boolean> => {
       const result = await mayGoOn(licence);
-      if (result === null || isOver()) return;
+      if (result === null) return false;
+      if (isOver()) return true;
       if (result.outcome === 'refused') onRefused(result.reason, result.at);
       else onState(result);
+      return true;
     },
     [licence, onRefused, onState],
   );
@@ -71,13 +76,17 @@ export function useLive(
         silence = setTimeout(() => {
           broken.abort();
         }, SILENCE);
-        if (decoder.decode(value, { stream: true }).includes('event: changed'))
-          await check(() => stop.signal.aborted);
+        if (!decoder.decode(value, { stream: true }).includes('event: changed')) continue;
+        if (await check(() => stop.signal.aborted)) continue;
+        // A stream that is opened anew has it asked again.
+        broken.abort();
+        return;
       }
     };
     const keepListening = async () => {
       while (!stop.signal.aborted) {
-        await listen().catch(() => undefined);
+        // Where the stream is refused, what ended it came before it could be told here.
+        await listen().catch(() => check(() => stop.signal.aborted));
         await new Promise((resolve) => {
           setTimeout(resolve, RECONNECT);
         });
@@ -89,19 +98,10 @@ export function useLive(
     };
   }, [licence, check]);
 
-  useEffect(() => {
-    if (until === null) return undefined;
-    // Browsers hold timers in 31 bits; an end further off is looked at again by then.
-    let isOver = false;
-    const timer = setTimeout(
-      () => {
-        void check(() => isOver);
-      },
-      Math.min(Math.max(0, until - Date.now()) + 50, 2 ** 31 - 1),
-    );
-    return () => {
-      isOver = true;
-      clearTimeout(timer);
-    };
-  }, [until, check]);
+  useEnd(until, asOf, (isOver) => {
+    void check(isOver).then((isAnswered) => {
+      // Nobody has to answer for what the server itself had said.
+      if (!isAnswered && !isOver()) onRefused('expired', until);
+    });
+  });
 }

@@ -10,7 +10,7 @@ import { ownPassedOn } from '@/server/services/access/own-passed-on';
 
 /** What somebody may do with a document they have open, and what came of what they asked and passed on. */
 export async function openState(
-  deps: Pick<Deps, 'db' | 'integrity'>,
+  deps: Pick<Deps, 'db' | 'integrity' | 'clock'>,
   actor: Pick<ReaderActor, 'address' | 'recipient'>,
   { id: document, ownerId }: { readonly id: DocumentId; readonly ownerId: StaffId },
   decision: Decision & { outcome: 'granted' },
@@ -25,6 +25,7 @@ export async function openState(
   ]);
   const passOn = rights['pass-on'].granted ? obligations.passOn : null;
   return {
+    asOf: deps.clock.now(),
     until,
     rights,
     readingAids: aids,

@@ -126,6 +126,7 @@ export async function readAway(
         ],
       },
     ],
+    comments: [],
     kept: [],
     forgotten: [],
   });

@@ -28,14 +28,18 @@ const text = z
   .min(1, 'the comment says nothing')
   .max(MAX_COMMENT, `a comment has at most ${String(MAX_COMMENT)} characters`);
 
+const remark = licenceInput.extend({ page: z.number().int().min(1), place, text });
 /** A comment on a page of what is open, or an answer to one. */
-export const commentInput = licenceInput.extend({
-  page: z.number().int().min(1),
-  place,
-  text,
-  answers: commentId.nullable().default(null),
-});
+export const commentInput = remark.extend({ answers: commentId.nullable().default(null) });
 export type CommentInput = z.output<typeof commentInput>;
+/** A comment that was made without a connection, as the device wrote it down. */
+export const offlineComment = remark.extend({
+  /** Made by the device: handed in twice, it is there once. */
+  id: commentId,
+  /** By the service's clock, as far as the device could tell. */
+  madeAt: z.number().int().min(0),
+});
+export type OfflineComment = z.output<typeof offlineComment>;
 /** What is to become of one's own comment, or of a thread. */
 const change = z.union([
   z.object({ text }),

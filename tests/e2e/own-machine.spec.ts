@@ -160,7 +160,7 @@ test('a file is read without a connection until its time is over, and that is to
           documents: [rows[0]?.id],
           recipients: [{ address: recipient, name: 'Tove Lind', organisation: '' }],
           terms: {
-            rights: ['read', 'copy'],
+            rights: ['read', 'copy', 'comment'],
             from: null,
             until,
             prints: null,
@@ -173,7 +173,8 @@ test('a file is read without a connection until its time is over, and that is to
           form: 'both',
         }),
       });
-      return { status: sent.status, id: ((await sent.json()) as { readonly id: string }).id };
+      const { id } = (await sent.json()) as { readonly id: string };
+      return { status: sent.status, id, document: rows[0]?.id ?? '' };
     },
     { recipient: address, offline: 5 * HOUR, until: Date.now() + 400 * HOUR },
   );
@@ -218,6 +219,17 @@ test('a file is read without a connection until its time is over, and that is to
   await expect(reader.getByText('What you read is noted on this machine')).toBeVisible();
   await reader.getByRole('button', { name: 'Back to the pages' }).click();
   await reader.setViewportSize({ width: 1280, height: 800 });
+  await test.step('what is written there is kept, also where the page is left before it is told', async () => {
+    await reader.getByRole('button', { name: 'Comment on a page' }).click();
+    await reader.getByTestId('placing').first().click({ position: { x: 90, y: 60 } });
+    await reader.getByLabel('Comment on page 1').fill('The weights of the pump are missing');
+    await expect(reader.getByText('sees it once there is a connection')).toBeVisible();
+    await reader.getByRole('button', { name: 'Save comment' }).click();
+    await reader.goto(reader.url());
+    await pick(reader, file);
+    await expect(reader.getByText('The weights of the pump are missing')).toBeVisible();
+    await expectNothingSerious(reader);
+  });
   // A second or two, so that there is something to tell.
   await reader.waitForTimeout(2_500);
 
@@ -246,6 +258,15 @@ test('a file is read without a connection until its time is over, and that is to
   );
   await reader.goto(page);
   await handedIn;
+  // Also what was written, although access has ended meanwhile.
+  await expect
+    .poll(async () =>
+      staff.evaluate(
+        async (document) => (await fetch(`/api/v1/documents/${document}/comments`)).text(),
+        dispatched.document,
+      ),
+    )
+    .toContain('The weights of the pump are missing');
   await expect(async () => {
     await open(staff, '/ledger');
     await expect(staff.getByText('read without a connection').first()).toBeVisible({

@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import { newId } from '@/core/base/ids';
-import type { DispatchId, DocumentId, LicenceId, VersionId } from '@/core/base/ids';
+import type { LicenceId } from '@/core/base/ids';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
 import { readOwnLicence } from '@/core/licence/own-licence';
@@ -20,7 +20,6 @@ import type { HandInInput, KeyTaken } from '@/contracts/own-machine';
 import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
-import type { ReaderActor } from '@/server/services/base/deps';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { dispatchDocuments } from '@/server/services/dispatching/dispatch-documents';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
@@ -39,21 +38,19 @@ import { stillReadable } from '@/server/services/reading/still-readable';
 import { takeFile } from '@/server/services/reading/take-file';
 import { takeKey } from '@/server/services/reading/take-key';
 import {
-  dispatch,
   drawing,
   newPublicKey,
   protect,
-  prove,
   startProduct,
   whole,
   type Product,
 } from '../support/product';
+import { openOwn, sendOwn, takeOwnKey, type SentOwn } from '../support/own-machine';
 import { present } from '../support/present';
 
 const pdfium = await loadInstalledPdfium();
 const cipher = await sodiumChunkCipher();
 let product: Product;
-let people = 0;
 
 beforeAll(async () => {
   product = await startProduct();
@@ -62,45 +59,14 @@ afterAll(async () => {
   await product.close();
 });
 
-type Sent = {
-  readonly document: DocumentId;
-  readonly version: VersionId;
-  readonly reader: ReaderActor;
-  readonly token: string;
-  readonly dispatch: DispatchId;
-  readonly grants: Awaited<ReturnType<typeof dispatch>>['grants'];
-};
+type Sent = SentOwn;
 
-async function send(
-  terms: Partial<DispatchInput['terms']>,
-  form?: DispatchInput['form'],
-): Promise<Sent> {
-  const address = `vane.${String(++people)}@brackwater.example`;
-  const document = await protect(product, await drawing(2));
-  const { id, tokenOf, grants } = await dispatch(product, [document], [address], terms, form);
-  const token = tokenOf(address);
-  const reader = { ...(await prove(product, token, address)), kept: true };
-  const { version } = present(await findDocument(product.deps.db.read, document));
-  return { document, version: version.id, reader, token, dispatch: id, grants };
-}
-
-async function open({ reader, token, document }: Sent): Promise<LicenceId> {
-  const opened = await openDocument(product.deps, reader, { token, document });
-  if (opened.outcome === 'refused') throw new Error(opened.reason);
-  return opened.licence;
-}
-
+const send = (terms: Partial<DispatchInput['terms']>, form?: DispatchInput['form']) =>
+  sendOwn(product, terms, form);
+const open = (sent: Sent) => openOwn(product, sent);
 const keys = await newBoxKeyPair();
-
-async function take(sent: Sent, licence: LicenceId, boxKey = keys.boxKey): Promise<KeyTaken> {
-  const taken = await takeKey(product.deps, sent.reader, {
-    licence,
-    version: sent.version,
-    boxKey,
-  });
-  if (taken.outcome === 'refused') throw new Error(taken.reason);
-  return taken;
-}
+const take = (sent: Sent, licence: LicenceId, boxKey = keys.boxKey) =>
+  takeOwnKey(product, sent, licence, boxKey);
 
 async function fileOf({ dispatch: id, document }: Sent): Promise<Uint8Array> {
   const file = await takeProtectedFile(product.deps, product.ida, { id, document });
@@ -319,7 +285,7 @@ describe('the key', () => {
 
 describe('what was read without a connection', () => {
   const tell = (sent: Sent, told: Partial<HandInInput>, reader = sent.reader) =>
-    handIn(product.deps, reader, { opens: [], kept: [], forgotten: [], ...told });
+    handIn(product.deps, reader, { opens: [], comments: [], kept: [], forgotten: [], ...told });
   const opensOf = async (sent: Sent) =>
     (await entriesOf(sent)).filter(({ action }) => action === 'document.opened-offline');
 
@@ -449,7 +415,12 @@ describe('who could still read', () => {
     expect(after.running).toMatchObject([{ document: sent.document, until: now + 3 * HOUR }]);
     expect(after.curve.map(({ readable }) => readable)).toEqual([1, 1, 1, 0]);
     expect(await tail(sent)).toEqual({ from: now, until: now + 3 * HOUR });
-    await handIn(product.deps, sent.reader, { opens: [], kept: [], forgotten: [licence] });
+    await handIn(product.deps, sent.reader, {
+      opens: [],
+      comments: [],
+      kept: [],
+      forgotten: [licence],
+    });
     const closed = await told(sent);
     expect(closed.running).toEqual([]);
     expect(await tail(sent)).toBeNull();

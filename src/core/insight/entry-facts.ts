@@ -319,7 +319,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Pages', from === undefined ? '' : `${String(number(from))} to ${String(number(to))}`),
     ...fact('Found', found === undefined ? '' : counted(number(found), 'place')),
   ],
-  'comment.made': ({ page }) => fact('Page', page === undefined ? '' : String(number(page))),
+  'comment.made': ({ page, offline }) => [
+    ...fact('Page', page === undefined ? '' : String(number(page))),
+    ...fact('Made', offline === true ? 'without a connection' : ''),
+  ],
   'comment.changed': ({ change }) => fact('Change', text(change)),
   'comments.shared': ({ seenBy }) => fact('Seen by', text(seenBy)),
   'comments.exported': ({ comments, as }) => [

@@ -237,6 +237,8 @@ export type Details = {
     readonly comment: CommentId;
     readonly page: number;
     readonly answers?: CommentId;
+    /** It was made without a connection, and handed in later. */
+    readonly offline?: true;
   };
   'comment.changed': { readonly comment: CommentId; readonly change: string };
   'comments.shared': { readonly seenBy: string };

@@ -14,14 +14,15 @@ import { useWords } from '@/ui/words/use-words';
 /** The remarks on a document, and the one that is being written. */
 export function CommentsPanel({
   comments,
-  sender,
+  sees,
 }: {
   readonly comments: Comments;
-  readonly sender: string;
+  /** Who sees what is written. */
+  readonly sees: string;
 }) {
   const { say } = useWords();
   const goTo = useGoToPage();
-  const { may, threads, isPlacing, setPlacing, draft, problem } = comments;
+  const { may, threads, isPlacing, setPlacing, draft, problem, answer } = comments;
   const [showsResolved, setShowsResolved] = useState(false);
   const resolved = threads.filter(({ first }) => first.resolvedAt !== null);
   const shown = showsResolved ? threads : threads.filter(({ first }) => first.resolvedAt === null);
@@ -43,7 +44,7 @@ export function CommentsPanel({
           {isPlacing ? say('comments.placing') : say('comments.place')}
         </Button>
       )}
-      {draft !== null && <Draft comments={comments} sender={sender} />}
+      {draft !== null && <Draft comments={comments} sees={sees} />}
       <Problem words={problem} />
       {shown.map(({ first, answers }) => (
         <CommentThread
@@ -55,9 +56,9 @@ export function CommentsPanel({
           onPick={() => {
             pick(first);
           }}
-          onAnswer={may ? (text) => comments.answer(first, text) : null}
+          onAnswer={may && answer !== null ? (text) => answer(first, text) : null}
           onChange={may ? comments.change : null}
-          mayResolve={first.own}
+          mayResolve={first.own && answer !== null}
         />
       ))}
       {resolved.length > 0 && (
@@ -76,7 +77,7 @@ export function CommentsPanel({
   );
 }
 
-function Draft({ comments, sender }: { readonly comments: Comments; readonly sender: string }) {
+function Draft({ comments, sees }: { readonly comments: Comments; readonly sees: string }) {
   const { say } = useWords();
   const { draft, setDraft, save, busy } = comments;
   if (draft === null) return null;
@@ -94,7 +95,7 @@ function Draft({ comments, sender }: { readonly comments: Comments; readonly sen
         minRows={3}
         autoFocus
         value={draft.text}
-        helperText={say('comments.sees', { sender })}
+        helperText={sees}
         slotProps={{ htmlInput: { maxLength: MAX_COMMENT } }}
         onChange={({ target }) => {
           setDraft({ ...draft, text: target.value });

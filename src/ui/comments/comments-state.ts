@@ -27,9 +27,17 @@ export type Comments = {
   readonly problem: string | null;
   readonly busy: boolean;
   readonly save: () => Promise<void>;
-  readonly answer: (to: CommentView, text: string) => Promise<boolean>;
+  /** Null: nothing is answered or resolved here. */
+  readonly answer: ((to: CommentView, text: string) => Promise<boolean>) | null;
   readonly change: (
     id: CommentId,
     change: { readonly text: string } | { readonly resolved: boolean } | { readonly removed: true },
   ) => Promise<boolean>;
 };
+
+/** Comments with their answers, in the order they came. */
+export function threadsOf(all: readonly CommentView[]): Comments['threads'] {
+  return all
+    .filter(({ answers }) => answers === null)
+    .map((first) => ({ first, answers: all.filter(({ answers }) => answers === first.id) }));
+}

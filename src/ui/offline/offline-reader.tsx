@@ -4,6 +4,9 @@ import { useEffect, useEffectEvent, useMemo, useState, type ReactNode } from 're
 import Button from '@mui/material/Button';
 import { timeWithoutService } from '@/core/own-machine/kept-licence';
 import { OwnFailure } from '@/ui/own-machine/own-worker';
+import { CommentsPanel } from '@/ui/comments/comments-panel';
+import type { Comments } from '@/ui/comments/comments-state';
+import { PageComments } from '@/ui/comments/page-comments';
 import type { OfflineReading } from '@/ui/offline/offline-source';
 import { AsideToggle } from '@/ui/pages/aside-toggle';
 import { DocumentPages } from '@/ui/pages/document-pages';
@@ -34,11 +37,13 @@ function ending(source: PageSource): PageSource {
 /** A file that is read without a connection. */
 export function OfflineReader({
   reading: { source, pages, kept },
+  comments,
   connection,
   onOver,
   onBack,
 }: {
   readonly reading: OfflineReading;
+  readonly comments: Comments;
   /** What is said where there is one again. */
   readonly connection: ReactNode;
   readonly onOver: (why: unknown) => void;
@@ -100,7 +105,10 @@ export function OfflineReader({
           onRefused={() => {
             onOver(new OwnFailure('LICENCE_OVER'));
           }}
-          aside={<Aside kept={kept} connection={connection} isOpen={isAsideOpen} />}
+          over={(page) => <PageComments page={page} comments={comments} />}
+          aside={
+            <Aside kept={kept} comments={comments} connection={connection} isOpen={isAsideOpen} />
+          }
         />
         <p className="on-paper-only">{say('reading.notToPrint')}</p>
       </div>
@@ -116,10 +124,12 @@ function Until({ moment }: { readonly moment: number }) {
 /** Until when, and what becomes of what is noted. */
 function Aside({
   kept: { about, offlineUntil },
+  comments,
   connection,
   isOpen,
 }: {
   readonly kept: OfflineReading['kept'];
+  readonly comments: Comments;
   readonly connection: ReactNode;
   readonly isOpen: boolean;
 }) {
@@ -131,6 +141,7 @@ function Aside({
         <p className="notice">
           <Until moment={offlineUntil} />
         </p>
+        <CommentsPanel comments={comments} sees={say('offline.sees', { sender: about.sender })} />
         <p className="quiet">{say('offline.told', { organisation: about.organisation })}</p>
       </div>
     </aside>

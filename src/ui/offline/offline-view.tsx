@@ -3,9 +3,11 @@
 import { useEffect, useState } from 'react';
 import Button from '@mui/material/Button';
 import { isAppError } from '@/core/base/errors';
+import { UnsavedComment } from '@/ui/comments/comments-panel';
 import { FileDrop } from '@/ui/files/file-drop';
 import { inspectPicked } from '@/ui/files/read-slice';
 import { OfflineReader } from '@/ui/offline/offline-reader';
+import { useOfflineComments } from '@/ui/offline/use-offline-comments';
 import { openOffline, type OfflineReading } from '@/ui/offline/offline-source';
 import { allLicences, licenceOf, type KeptLicence } from '@/ui/own-machine/kept-licences';
 import { OwnFailure } from '@/ui/own-machine/own-worker';
@@ -61,6 +63,7 @@ export function OfflineView() {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const isOnline = useIsOnline();
+  const comments = useOfflineComments(reading?.kept ?? null);
   useEffect(() => {
     allLicences().then(setLicences, () => undefined);
   }, []);
@@ -83,6 +86,7 @@ export function OfflineView() {
     return (
       <OfflineReader
         reading={reading}
+        comments={comments}
         connection={isOnline ? <GoOn /> : null}
         onOver={(error) => {
           close(say(wordsFor(error)));
@@ -106,6 +110,7 @@ export function OfflineView() {
           onFile={(file) => void take(file)}
         />
         <Problem words={problem} />
+        <UnsavedComment comments={comments} />
         <Readable licences={licences} />
       </div>
     </main>

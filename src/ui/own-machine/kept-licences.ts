@@ -1,4 +1,4 @@
-import type { LicenceId } from '@/core/base/ids';
+import type { DocumentId, LicenceId } from '@/core/base/ids';
 import type { TakenAt } from '@/core/own-machine/kept-licence';
 import type { KeyTaken, OfflineOpen } from '@/contracts/own-machine';
 import { inStore, inStores } from '@/ui/own-machine/reader-store';
@@ -12,6 +12,9 @@ type AboutKept = {
   readonly address: string;
   readonly mayHaveText: 'nothing' | 'aids' | 'copying';
   readonly captureDeterrent: boolean;
+  /** What is written is handed in later. */
+  readonly mayComment: boolean;
+  readonly document: DocumentId;
 };
 
 /** A licence that is kept in this browser, so that its file is read without a connection. */

@@ -1,12 +1,13 @@
 /**
  * What the reader keeps in this browser: `keys` that cannot be taken out, `licences` of files that may
- * be read without a connection, and `opens` that were made without one and are still to be handed in.
+ * be read without a connection, and `opens` and `comments` that were made without one and are still to be
+ * handed in.
  */
-const STORES = ['keys', 'licences', 'opens'] as const;
+const STORES = ['keys', 'licences', 'opens', 'comments'] as const;
 export type StoreName = (typeof STORES)[number];
 
 const DATABASE = 'embargo-reader';
-const VERSION = 2;
+const VERSION = 3;
 
 function openStores(): Promise<IDBDatabase> {
   return new Promise((resolve, reject) => {
@@ -60,7 +61,10 @@ export function inStore<T>(
   return inStores([name], mode, (storeOf) => act(storeOf(name)));
 }
 
-/** Forgets keys and licences. Opens that were not handed in yet stay: they say what was read, and open nothing. */
+/**
+ * Forgets keys and licences. Opens and comments that were not handed in yet stay: they say what was
+ * read and written, and open nothing.
+ */
 export async function forgetReader(): Promise<void> {
   await inStores(['keys', 'licences'], 'readwrite', (storeOf) => {
     storeOf('licences').clear();

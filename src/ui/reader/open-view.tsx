@@ -16,6 +16,7 @@ import { usePickedFile } from '@/ui/reader/picked-file';
 import { useOwnReading } from '@/ui/reader/use-own-reading';
 import { ReaderView } from '@/ui/reader/reader-view';
 import { RightsPanel } from '@/ui/reader/rights-panel';
+import { UnsentComments } from '@/ui/reader/unsent-comments';
 import { useAsking } from '@/ui/reader/use-asking';
 import { Refusal } from '@/ui/reader/refusal';
 import { readerCall } from '@/ui/reader/reader-call';
@@ -147,6 +148,7 @@ function More({
   const asking = useAsking();
   return (
     <>
+      <UnsentComments document={document} />
       {opened.outcome === 'granted' && (
         <RightsPanel
           rights={opened.rights}

@@ -68,6 +68,8 @@ async function keepForLater(
       address,
       mayHaveText: rights.copy.granted ? 'copying' : aids,
       captureDeterrent,
+      mayComment: rights.comment.granted,
+      document: opened.document,
     },
   });
   await navigator.serviceWorker.register('/reader-worker.js', { scope: '/r' });

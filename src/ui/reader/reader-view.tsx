@@ -159,7 +159,12 @@ export function ReaderView(props: Props) {
                   <p className="notice">{say('reading.aids', { sender: opened.sender.name })}</p>
                 )}
                 {opened.captureDeterrent && <Announced sender={opened.sender.name} />}
-                {isShown && <CommentsPanel comments={comments} sender={opened.sender.name} />}
+                {isShown && (
+                  <CommentsPanel
+                    comments={comments}
+                    sees={say('comments.sees', { sender: opened.sender.name })}
+                  />
+                )}
                 {edit.text === null && <Taking opened={opened} own={own} take={take} />}
                 <RevisePanel
                   licence={opened.licence}

@@ -3,9 +3,10 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { CommentView } from '@/contracts/comments';
 import type { CommentId, LicenceId } from '@/core/base/ids';
-import type { CommentDraft, Comments } from '@/ui/comments/comments-state';
+import { threadsOf, type CommentDraft, type Comments } from '@/ui/comments/comments-state';
 import { sentenceOf } from '@/ui/http/call';
 import { RefusedError, type OnRefused } from '@/ui/pages/refused';
+import { COMMENTS_HANDED_IN } from '@/ui/reader/comments-handed-in';
 import { readerFetch } from '@/ui/reader/reader-call';
 
 const NONE: readonly CommentView[] = [];
@@ -41,27 +42,26 @@ export function useComments(licence: LicenceId, may: boolean, onRefused: OnRefus
 
   useEffect(() => {
     let isCurrent = true;
-    readerFetch('GET', base, undefined, null)
-      .then((answer) => answer.json())
-      .then(
-        (found: { readonly comments: readonly CommentView[] }) => {
-          if (isCurrent) setAll(found.comments);
-        },
-        // Without comments the pages are read all the same.
-        () => undefined,
-      );
+    const fetchAll = () => {
+      readerFetch('GET', base, undefined, null)
+        .then((answer) => answer.json())
+        .then(
+          (found: { readonly comments: readonly CommentView[] }) => {
+            if (isCurrent) setAll(found.comments);
+          },
+          // Without comments the pages are read all the same.
+          () => undefined,
+        );
+    };
+    fetchAll();
+    window.addEventListener(COMMENTS_HANDED_IN, fetchAll);
     return () => {
       isCurrent = false;
+      window.removeEventListener(COMMENTS_HANDED_IN, fetchAll);
     };
   }, [base, may]);
 
-  const threads = useMemo(
-    () =>
-      all
-        .filter(({ answers }) => answers === null)
-        .map((first) => ({ first, answers: all.filter(({ answers }) => answers === first.id) })),
-    [all],
-  );
+  const threads = useMemo(() => threadsOf(all), [all]);
   return {
     all,
     threads,

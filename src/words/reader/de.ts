@@ -165,6 +165,9 @@ export const de: ReaderMessages = {
     notKept:
       'Dieser Browser hat keinen Platz, um festzuhalten, was gelesen wird; die Datei wurde deshalb nicht geöffnet.',
     reading: 'Ohne Verbindung gelesen, bis <end></end>.',
+    sees: '{sender} sieht ihn, sobald wieder eine Verbindung besteht',
+    commentNotKept:
+      'Er konnte in diesem Browser nicht aufbewahrt werden. Kopieren Sie ihn, damit er nicht verloren geht.',
     told:
       'Was Sie lesen, wird auf diesem Gerät festgehalten und {organisation} mitgeteilt, sobald ' +
       'es eine Verbindung gibt.',
@@ -537,6 +540,8 @@ export const de: ReaderMessages = {
     discard: 'Verwerfen',
     unsaved: 'Was Sie zu Seite {page} schrieben',
     unsavedHint: 'Es wurde nicht gespeichert. Kopieren Sie es von hier.',
+    unsent: 'Was Sie ohne Verbindung zu Seite {page} geschrieben haben',
+    unsentHint: 'Es konnte nicht zum Dokument gelegt werden. Kopieren Sie es von hier.',
     numbered: 'Kommentar {number}',
     numberedResolved: 'Kommentar {number}, erledigt',
     new: 'Neu',

@@ -153,6 +153,8 @@ export const es: ReaderMessages = {
     notKept:
       'Este navegador no tiene espacio para anotar lo que se lee; por eso el archivo no se abrió.',
     reading: 'Leído sin conexión, hasta <end></end>.',
+    sees: '{sender} lo verá en cuanto haya conexión',
+    commentNotKept: 'No se pudo guardar en este navegador. Cópielo para no perderlo.',
     told: 'Lo que lee se anota en este equipo y se comunica a {organisation} cuando haya conexión.',
     back: 'Volver a la lista',
     online: 'Vuelve a haber conexión.',
@@ -512,6 +514,8 @@ export const es: ReaderMessages = {
     discard: 'Descartar',
     unsaved: 'Lo que escribía sobre la página {page}',
     unsavedHint: 'No se guardó. Cópielo de aquí.',
+    unsent: 'Lo que escribió sobre la página {page} sin conexión',
+    unsentHint: 'No se pudo poner junto al documento. Cópielo de aquí.',
     numbered: 'Comentario {number}',
     numberedResolved: 'Comentario {number}, resuelto',
     new: 'Nuevo',

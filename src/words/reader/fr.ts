@@ -163,6 +163,9 @@ export const fr: ReaderMessages = {
     notKept:
       'Ce navigateur n’a pas la place de noter ce qui est lu ; le fichier n’a donc pas été ouvert.',
     reading: 'Lu sans connexion, jusqu’au <end></end>.',
+    sees: '{sender} le verra dès qu’il y aura une connexion',
+    commentNotKept:
+      'Il n’a pas pu être conservé dans ce navigateur. Copiez-le pour ne pas le perdre.',
     told: 'Ce que vous lisez est noté sur cet appareil et transmis à {organisation} dès qu’il y a une connexion.',
     back: 'Retour à la liste',
     online: 'La connexion est revenue.',
@@ -527,6 +530,8 @@ export const fr: ReaderMessages = {
     discard: 'Abandonner',
     unsaved: 'Ce que vous écriviez à propos de la page {page}',
     unsavedHint: 'Cela n’a pas été enregistré. Copiez-le d’ici.',
+    unsent: 'Ce que vous avez écrit sur la page {page} sans connexion',
+    unsentHint: 'Cela n’a pas pu être joint au document. Copiez-le d’ici.',
     numbered: 'Commentaire {number}',
     numberedResolved: 'Commentaire {number}, réglé',
     new: 'Nouveau',

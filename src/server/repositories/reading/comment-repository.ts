@@ -34,6 +34,15 @@ export async function findComment(tx: Transaction, id: CommentId) {
   return row ?? null;
 }
 
+/** Who made a comment, also of one that was removed; null: there is none of this id. */
+export async function makerOfComment(tx: Transaction, id: CommentId) {
+  const [row] = await tx
+    .select({ recipientId: comments.recipientId })
+    .from(comments)
+    .where(eq(comments.id, id));
+  return row ?? null;
+}
+
 /** Comments of one document by one person, to hold them to a number. */
 export async function countComments(
   tx: Transaction,

@@ -76,6 +76,14 @@ async function needThread(
   return thread.comment;
 }
 
+/** Whether this person may have one more on the document. */
+export async function hasRoomForComment(
+  tx: Transaction,
+  { document, licence }: Opened,
+): Promise<boolean> {
+  return (await countComments(tx, document.id, licence.recipientId)) < MOST_COMMENTS;
+}
+
 /**
  * Puts a remark on a page, or answers one. What it says is sealed under the key of the version.
  *
@@ -96,8 +104,7 @@ export async function makeComment(
   const refused = await deps.db.write(async (tx) => {
     const decision = await decideAgain(deps, tx, actor, opened, 'comment');
     if (decision.outcome === 'refused') return decision;
-    if ((await countComments(tx, opened.document.id, opened.licence.recipientId)) >= MOST_COMMENTS)
-      throw new ServiceError('comments-full');
+    if (!(await hasRoomForComment(tx, opened))) throw new ServiceError('comments-full');
     const thread = await needThread(tx, opened, answers);
     const at = { page: thread?.page ?? page, place: thread?.place ?? place };
     await insertComment(tx, {

@@ -10,6 +10,7 @@ import {
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { tooMany } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
+import { takeComment } from '@/server/services/comments/offline-comments';
 import { decideFor } from '@/server/services/policy/decide-access';
 import { aboutOpen, type Opened } from '@/server/services/reading/open-licence';
 import { noteTold } from '@/server/services/reading/read-pages';
@@ -23,20 +24,27 @@ async function ownOpen(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<O
 
 /**
  * Takes in what a device did without a connection: each open is written down once, with when it was
- * and when it was told; what was never told before it is counted. Says which licences end now.
+ * and when it was told; what was never told before it is counted. Comments are put beside the others.
+ * Says which licences end now.
  *
  * @throws ServiceError `TOO_MANY`
  */
 export async function handIn(
   deps: Deps,
   actor: ReaderActor,
-  { opens, kept, forgotten }: HandInInput,
+  { opens, comments, kept, forgotten }: HandInInput,
 ): Promise<HandedIn> {
   const wait = await deps.limits.readings(actor.recipient ?? actor.address);
   if (wait > 0) throw tooMany(wait);
   const inOrder = [...opens].sort((a, b) => a.number - b.number);
   let taken = 0;
   for (const open of inOrder) if (await takeIn(deps, actor, open)) taken++;
+  const put: HandedIn['comments'][number][] = [];
+  for (const comment of comments) {
+    const opened = await ownOpen(deps, actor, comment.licence);
+    if (opened !== null)
+      put.push({ id: comment.id, isTaken: await takeComment(deps, actor, opened, comment) });
+  }
   for (const id of forgotten) await noteForgotten(deps, actor, id);
   const over: HandedIn['over'][number][] = [];
   for (const id of kept) {
@@ -51,7 +59,7 @@ export async function handIn(
     if (decision === null) over.push({ licence: id, reason: 'not-addressed' });
     else if (decision.outcome === 'refused') over.push({ licence: id, reason: decision.reason });
   }
-  return { taken, over };
+  return { taken, comments: put, over };
 }
 
 /** @returns whether it is written down, now or before */

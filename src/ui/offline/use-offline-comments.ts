@@ -1,0 +1,101 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { CommentView } from '@/contracts/comments';
+import { newId, type CommentId } from '@/core/base/ids';
+import { timeWithoutService } from '@/core/own-machine/kept-licence';
+import { threadsOf, type CommentDraft, type Comments } from '@/ui/comments/comments-state';
+import {
+  forgetComment,
+  keepComment,
+  keptComments,
+  type KeptComment,
+} from '@/ui/own-machine/kept-comments';
+import type { KeptLicence } from '@/ui/own-machine/kept-licences';
+import { useWords } from '@/ui/words/use-words';
+
+const NONE: readonly KeptComment[] = [];
+
+function viewOf({ id, page, place, text, madeAt }: KeptComment, by: string): CommentView {
+  const never = { changedAt: null, resolvedAt: null };
+  return {
+    ...{ id, page, place, text, madeAt, by, ...never },
+    ...{ version: 0, answers: null, byStaff: false, own: true },
+  };
+}
+
+/** What was written here without a connection; it is handed in once there is one. */
+export function useOfflineComments(kept: KeptLicence | null): Comments {
+  const { say } = useWords();
+  const [written, setWritten] = useState<readonly KeptComment[]>(NONE);
+  const [draft, setDraft] = useState<CommentDraft | null>(null);
+  const [isPlacing, setPlacing] = useState(false);
+  const [active, setActive] = useState<CommentId | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const version = kept?.version ?? null;
+
+  const readAll = useCallback(async () => {
+    const all = await keptComments();
+    setWritten(all.filter((each) => each.version === version && !each.isRefused));
+  }, [version]);
+  useEffect(() => {
+    readAll().catch(() => undefined);
+  }, [readAll]);
+
+  /** What cannot be kept stays where it is written. @returns whether it is kept */
+  const act = async (change: () => Promise<void>): Promise<boolean> => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      await change();
+      await readAll();
+      return true;
+    } catch {
+      setProblem(say('offline.commentNotKept'));
+      return false;
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  const all = useMemo(
+    () => written.map((each) => viewOf(each, kept?.about.address ?? '')),
+    [written, kept],
+  );
+  const threads = useMemo(() => threadsOf(all), [all]);
+  return {
+    all,
+    threads,
+    may: kept?.about.mayComment === true,
+    isPlacing,
+    setPlacing,
+    draft,
+    setDraft,
+    active,
+    setActive,
+    problem,
+    busy,
+    save: async () => {
+      if (draft === null || kept === null) return;
+      const { licence, about } = kept;
+      const isKept = await act(() =>
+        keepComment({
+          ...draft,
+          id: newId('comment', (length) => crypto.getRandomValues(new Uint8Array(length))),
+          licence,
+          version: kept.version,
+          document: about.document,
+          madeAt: timeWithoutService(kept, Date.now()),
+          isRefused: false,
+        }),
+      );
+      if (isKept) setDraft(null);
+    },
+    answer: null,
+    change: (id, change) =>
+      act(async () => {
+        if ('removed' in change) await forgetComment(id);
+      }),
+  };
+}

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { CommentId, LicenceId } from '@/core/base/ids';
 import { offlineComment } from '@/contracts/comments';
 import { versionId } from '@/contracts/files';
+import type { MediaType } from '@/core/content/media-types';
 import { DAY } from '@/core/base/time';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { BoxKey } from '@/core/licence/key-box';
@@ -39,6 +40,18 @@ export type KeyTaken = {
   readonly now: number;
   /** Until when it is read without asking, in ms since the epoch; null: every open asks. */
   readonly offlineUntil: number | null;
+};
+
+/** What a device is given to make a copy of what it has open: on paper, or in the clear. */
+export type PermitGiven = {
+  readonly outcome: 'granted';
+  /** The permit as a signed statement (JWS, EdDSA). */
+  readonly permit: string;
+  /** What its watermark needs of fonts that are not on the device. */
+  readonly glyphs: readonly CarriedRun[];
+  /** What the file is to be called. */
+  readonly name: string;
+  readonly mediaType: MediaType;
 };
 
 /** An open that was made without a connection, as the device wrote it down. */
@@ -85,6 +98,13 @@ export type HandedIn = {
   readonly over: readonly { readonly licence: LicenceId; readonly reason: RefusalReason }[];
 };
 
+type CopyAsked = {
+  readonly permit: string;
+  readonly glyphs: readonly CarriedRun[];
+  /** Of the file as it came. */
+  readonly mediaType: MediaType;
+};
+
 /** What the worker that reads a document on this machine is asked. */
 export type OwnAsked =
   | {
@@ -100,6 +120,8 @@ export type OwnAsked =
       readonly wasm: ArrayBuffer;
     }
   | { readonly kind: 'picture'; readonly wanted: WantedPage }
+  | ({ readonly kind: 'print'; readonly title: string } & CopyAsked)
+  | ({ readonly kind: 'keep' } & CopyAsked)
   | { readonly kind: 'text'; readonly page: number }
   | { readonly kind: 'outline' }
   | { readonly kind: 'find'; readonly words: string; readonly from: number };
@@ -111,6 +133,10 @@ export type OwnAnswers = {
     readonly blob: Blob;
     readonly points: { readonly width: number; readonly height: number };
   };
+  /** A PDF. */
+  readonly print: { readonly blob: Blob };
+  /** `marked`: it bears the watermark. */
+  readonly keep: { readonly blob: Blob; readonly marked: boolean };
   readonly text: readonly TextPiece[];
   readonly outline: readonly OutlineLine[];
   readonly find: { readonly found: readonly FoundPage[]; readonly next: number | null };

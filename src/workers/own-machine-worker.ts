@@ -3,14 +3,15 @@ import { base64urlnopad } from '@scure/base';
 import { isAppError } from '@/core/base/errors';
 import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { boxThumbprint, unboxKey } from '@/core/licence/key-box';
-import { LicenceError } from '@/core/licence/licence';
-import { readOwnLicence } from '@/core/licence/own-licence';
+import { readOwnLicence, type OwnLicence } from '@/core/licence/own-licence';
+import { readPermit } from '@/core/licence/permit';
+import { LicenceError, type Issuer } from '@/core/licence/statement';
 import { OwnMachineError } from '@/core/own-machine/errors';
 import { openOwnDocument, type OwnDocument } from '@/core/own-machine/own-document';
 import { loadPdfium } from '@/core/pages/pdfium';
 import { carriedScripts } from '@/core/watermark/carried-glyphs';
-import type { Picture } from '@/core/watermark/burn';
 import { createMarker } from '@/core/watermark/marker';
+import { encoded, keptFile, printedPdf } from '@/workers/own-copies';
 import type { OwnAnswers, OwnAsked, OwnReply } from '@/contracts/own-machine';
 
 type Scope = {
@@ -23,7 +24,13 @@ declare class FileReaderSync {
 
 const scope = self as unknown as Scope;
 const files = new FileReaderSync();
-let document: OwnDocument | null = null;
+type Open = {
+  readonly document: OwnDocument;
+  readonly licence: OwnLicence;
+  readonly issuer: Issuer;
+  readonly now: () => number;
+};
+let opened: Open | null = null;
 
 async function open({
   file,
@@ -37,15 +44,19 @@ async function open({
   // other one stands still while the machine sleeps.
   const [began, beganAt] = [performance.now(), Date.now()];
   const now = (): number => begins + Math.max(performance.now() - began, Date.now() - beganAt);
-  const { statement, box, issuer, glyphs } = taken;
+  const { statement, box, glyphs } = taken;
+  const issuer: Issuer = {
+    name: taken.issuer.name,
+    publicKey: base64urlnopad.decode(taken.issuer.publicKey),
+  };
   const [pdfium, cipher, licence] = await Promise.all([
     WebAssembly.compile(wasm).then(loadPdfium),
     sodiumChunkCipher(),
-    readOwnLicence(statement, base64urlnopad.decode(issuer.publicKey), issuer.name, begins),
+    readOwnLicence(statement, issuer.publicKey, issuer.name, begins),
   ]);
   if (licence.keyThumbprint !== (await boxThumbprint(boxKey)))
     throw new LicenceError('of another device');
-  document = await openOwnDocument(
+  const document = await openOwnDocument(
     {
       size: file.size,
       readAt: (offset, length) =>
@@ -60,19 +71,34 @@ async function open({
       now,
     },
   );
+  opened = { document, licence, issuer, now };
   return { pages: document.pages };
 }
 
-function asPng({ width, height, rgba }: Picture): Promise<Blob> {
-  const canvas = new OffscreenCanvas(width, height);
-  const pixels = new Uint8ClampedArray(rgba.buffer as ArrayBuffer, rgba.byteOffset, rgba.length);
-  canvas.getContext('2d')?.putImageData(new ImageData(pixels, width, height), 0, 0);
-  return canvas.convertToBlob({ type: 'image/png' });
+function needOpen(): Open {
+  if (opened === null) throw new OwnMachineError('LICENCE_OVER');
+  return opened;
 }
 
-function needDocument(): OwnDocument {
-  if (document === null) throw new OwnMachineError('LICENCE_OVER');
-  return document;
+async function print({
+  permit: statement,
+  glyphs,
+  title,
+}: OwnAsked & { readonly kind: 'print' }): Promise<OwnAnswers['print']> {
+  const { document, licence, issuer, now } = needOpen();
+  const permit = await readPermit(statement, issuer, licence.id, now());
+  return { blob: await printedPdf(document, permit, createMarker(carriedScripts(glyphs)), title) };
+}
+
+async function keep({
+  permit: statement,
+  glyphs,
+  mediaType,
+}: OwnAsked & { readonly kind: 'keep' }): Promise<OwnAnswers['keep']> {
+  const { document, licence, issuer, now } = needOpen();
+  const permit = await readPermit(statement, issuer, licence.id, now());
+  const marker = createMarker(carriedScripts(glyphs));
+  return keptFile(document.plain(permit), mediaType, permit.watermark, marker);
 }
 
 async function answer(asked: OwnAsked): Promise<OwnAnswers[keyof OwnAnswers]> {
@@ -80,15 +106,19 @@ async function answer(asked: OwnAsked): Promise<OwnAnswers[keyof OwnAnswers]> {
     case 'open':
       return open(asked);
     case 'picture': {
-      const { picture, points } = await needDocument().picture(asked.wanted);
-      return { blob: await asPng(picture), points };
+      const { picture, points } = await needOpen().document.picture(asked.wanted);
+      return { blob: await encoded(picture, 'image/png'), points };
     }
+    case 'print':
+      return print(asked);
+    case 'keep':
+      return keep(asked);
     case 'text':
-      return needDocument().text(asked.page);
+      return needOpen().document.text(asked.page);
     case 'outline':
-      return needDocument().outline();
+      return needOpen().document.outline();
     case 'find':
-      return needDocument().find(asked.words, asked.from);
+      return needOpen().document.find(asked.words, asked.from);
   }
 }
 

@@ -11,6 +11,7 @@ import { createMarker } from '@/core/watermark/marker';
 import { asDrawn, asJpeg, markedPicture, withFewColours } from '@/server/rendering/marked-picture';
 import { clearRows } from '@/server/rendering/png';
 import { createScriptFonts } from '@/server/rendering/script-fonts';
+import { PRINT_WIDTH } from '@/core/pages/picture-pdf';
 import type { PageSource, PartOfPage } from '@/core/pages/page-source';
 import { pdfEngine, type PdfEngine } from '@/server/rendering/pdf-engine';
 import {
@@ -31,8 +32,6 @@ import { giveWay } from '@/workers/give-way';
 
 /** Documents a worker keeps open between tasks. */
 const KEPT_OPEN = 3;
-/** Width of a printed page in px: about 150 dots an inch on A4. */
-const PRINT_WIDTH = 1240;
 const MOST_PAGES = 20_000;
 
 sharp.concurrency(1);
@@ -243,7 +242,7 @@ async function perform(task: RenderTask): Promise<RenderResults[RenderTask['kind
     case 'find':
       return find(task);
     case 'glyphs':
-      return glyphsToCarry(task.watermark, scripts);
+      return glyphsToCarry(task.watermark, task.on, scripts);
     case 'print':
       return print(task);
     case 'keep':

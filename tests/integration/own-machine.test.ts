@@ -137,7 +137,7 @@ describe('a protected file on the person’s own machine', () => {
   test('is marked alike in scripts whose fonts are not there', async () => {
     const fonts = createScriptFonts();
     const watermark = [newLayer('tiled', '田中 直美 · שירה לוי · Ida Roe · {page}')];
-    const glyphs = await glyphsToCarry(watermark, fonts);
+    const glyphs = await glyphsToCarry(watermark, 'screen', fonts);
     expect(glyphs.map(({ run }) => run)).toEqual(['田中 直美', 'שירה לוי']);
     const stamps = [fonts, carriedScripts(glyphs), carriedScripts([])].map((scripts) =>
       createMarker(scripts).stamp(watermark, 12, wholePage(800, 1_000)),

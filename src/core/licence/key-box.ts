@@ -8,7 +8,7 @@ import {
   importJWK,
   type CryptoKey,
 } from 'jose';
-import { LicenceError } from '@/core/licence/licence';
+import { LicenceError } from '@/core/licence/statement';
 
 /** The public half of a device's key for content keys: P-256 (RFC 7518 §6.2). */
 export type BoxKey = {

@@ -1,6 +1,3 @@
-import { SignJWT, importJWK, jwtVerify, errors, type CryptoKey } from 'jose';
-import { base64urlnopad } from '@scure/base';
-import { AppError } from '@/core/base/errors';
 import { SECOND, type Moment } from '@/core/base/time';
 import type {
   DeviceId,
@@ -10,13 +7,11 @@ import type {
   RecipientId,
   VersionId,
 } from '@/core/base/ids';
+import { statementSigner, verifyStatement, type Statement } from '@/core/licence/statement';
 import type { Right } from '@/core/policy/rights';
 import type { Watermark } from '@/core/watermark/layers';
 
-/**
- * The statement that one open is allowed. Moments are ms since the epoch; the signed form carries
- * seconds (RFC 7519).
- */
+/** The statement that one open is allowed. Moments are ms since the epoch. */
 export type Licence = {
   readonly id: LicenceId;
   readonly grant: GrantId;
@@ -43,27 +38,7 @@ type OwnTerms = {
   readonly readingAids: boolean;
 };
 
-/** A licence that does not hold. */
-export class LicenceError extends AppError<'BAD_LICENCE'> {
-  constructor(cause?: unknown) {
-    super('LicenceError', 'BAD_LICENCE', 'This licence is not valid.', { cause });
-  }
-}
-
 const TYPE = 'embargo-licence+jwt';
-const ALGORITHM = 'EdDSA';
-
-async function toKey(publicKey: Uint8Array, privateKey?: Uint8Array): Promise<CryptoKey> {
-  const jwk = {
-    kty: 'OKP',
-    crv: 'Ed25519',
-    x: base64urlnopad.encode(publicKey),
-    ...(privateKey === undefined ? {} : { d: base64urlnopad.encode(privateKey) }),
-  };
-  const key = await importJWK(jwk, ALGORITHM);
-  if (key instanceof Uint8Array) throw new LicenceError('not an Ed25519 key');
-  return key;
-}
 
 function ownClaims({ keyThumbprint, offlineUntil, readingAids }: OwnTerms) {
   return {
@@ -81,44 +56,23 @@ export async function licenceSigner(
   privateKey: Uint8Array,
   issuer: string,
 ): Promise<LicenceSigner> {
-  const key = await toKey(publicKey, privateKey);
-  return ({ id, recipient, issuedAt, expiresAt, own, ...claims }) =>
-    new SignJWT({ ...claims, ...(own === undefined ? {} : ownClaims(own)) })
-      .setProtectedHeader({ alg: ALGORITHM, typ: TYPE })
-      .setIssuer(issuer)
-      .setSubject(recipient)
-      .setJti(id)
-      .setIssuedAt(Math.floor(issuedAt / SECOND))
-      .setExpirationTime(Math.floor(expiresAt / SECOND))
-      .sign(key);
+  const sign = await statementSigner(TYPE, publicKey, privateKey, issuer);
+  return ({ id, recipient, issuedAt, expiresAt, own, ...said }) => {
+    const claims = { ...said, ...(own === undefined ? {} : ownClaims(own)) };
+    return sign({ id, recipient, issuedAt, expiresAt, claims });
+  };
 }
 
 /**
- * Verifies a licence at a moment (RFC 7515, RFC 8037).
+ * Verifies a licence at a moment.
  *
  * @throws LicenceError where signature, type, issuer or time do not hold
  */
-export async function verifyLicence(
+export function verifyLicence(
   statement: string,
   publicKey: Uint8Array,
   issuer: string,
   now: Moment,
-): Promise<{
-  readonly id: string;
-  readonly recipient: string;
-  readonly claims: Readonly<Record<string, unknown>>;
-}> {
-  try {
-    const { payload } = await jwtVerify(statement, await toKey(publicKey), {
-      issuer,
-      typ: TYPE,
-      algorithms: [ALGORITHM],
-      currentDate: new Date(now),
-      requiredClaims: ['jti', 'sub', 'exp'],
-    });
-    return { id: payload.jti ?? '', recipient: payload.sub ?? '', claims: payload };
-  } catch (cause) {
-    if (cause instanceof errors.JOSEError) throw new LicenceError(cause);
-    throw cause;
-  }
+): Promise<Pick<Statement, 'id' | 'recipient' | 'claims'>> {
+  return verifyStatement(TYPE, statement, { name: issuer, publicKey }, now);
 }

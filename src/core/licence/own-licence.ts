@@ -1,15 +1,10 @@
 import { z } from 'zod';
 import { SECOND, type Moment } from '@/core/base/time';
-import { LicenceError, verifyLicence } from '@/core/licence/licence';
+import { verifyLicence } from '@/core/licence/licence';
+import { LicenceError } from '@/core/licence/statement';
+import { watermarkClaim } from '@/core/licence/watermark-claim';
 import { RIGHTS, type Right } from '@/core/policy/rights';
-import {
-  MARK_COLOURS,
-  MARK_CORNERS,
-  MARK_LIMITS,
-  MARK_MEDIA,
-  MARK_PLACES,
-  type Watermark,
-} from '@/core/watermark/layers';
+import type { Watermark } from '@/core/watermark/layers';
 
 /** What a licence allows where the document is opened on the person's own machine. */
 export type OwnLicence = {
@@ -32,29 +27,12 @@ export type OwnLicence = {
 const id = z.string().min(1).max(64);
 const seconds = z.number().int().min(0).max(1e12);
 
-function within({ min, max }: { readonly min: number; readonly max: number }) {
-  return z.number().int().min(min).max(max);
-}
-
-/** A layer with its pieces filled in: its line may be longer than one that is typed. */
-const layer = z.object({
-  place: z.enum(MARK_PLACES),
-  on: z.enum(MARK_MEDIA),
-  colour: z.enum(MARK_COLOURS),
-  corner: z.enum(MARK_CORNERS),
-  line: z.string().max(8_000),
-  zone: z.string().max(64).nullable(),
-  size: within(MARK_LIMITS.size),
-  angle: within(MARK_LIMITS.angle),
-  density: within(MARK_LIMITS.density),
-  strength: within(MARK_LIMITS.strength),
-});
 const claims = z.object({
   document: id,
   version: id,
   device: id,
   rights: z.array(z.enum(RIGHTS)).min(1).max(RIGHTS.length),
-  watermark: z.array(layer).max(64),
+  watermark: watermarkClaim,
   cnf: z.object({ jkt: z.string().regex(/^[\w-]{43}$/) }),
   iat: seconds,
   exp: seconds,
@@ -63,7 +41,7 @@ const claims = z.object({
 });
 
 /** Longer statements are not looked at: a watermark has six layers at most. */
-const LONGEST = 64 * 1024;
+export const LONGEST_STATEMENT = 64 * 1024;
 
 /**
  * The licence in a signed statement, checked against the service's key at a moment. Nothing of it is
@@ -77,7 +55,7 @@ export async function readOwnLicence(
   issuer: string,
   now: Moment,
 ): Promise<OwnLicence> {
-  if (statement.length > LONGEST) throw new LicenceError('too long');
+  if (statement.length > LONGEST_STATEMENT) throw new LicenceError('too long');
   const verified = await verifyLicence(statement, publicKey, issuer, now);
   const read = claims.safeParse(verified.claims);
   if (!read.success) throw new LicenceError(read.error);

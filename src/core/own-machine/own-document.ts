@@ -4,7 +4,11 @@ import { verifyHeader } from '@/core/age/header';
 import { readerOf, type PlainReader, type ReadAt } from '@/core/age/random-access';
 import type { Moment } from '@/core/base/time';
 import type { OwnLicence } from '@/core/licence/own-licence';
+import { beginsLikePdf, HEAD } from '@/core/content/media-types';
+import type { Permit } from '@/core/licence/permit';
 import { OwnMachineError } from '@/core/own-machine/errors';
+import { ContentError } from '@/core/pages/errors';
+import { PRINT_WIDTH } from '@/core/pages/picture-pdf';
 import { openPdf } from '@/core/pages/pdf-document';
 import {
   sizeAsked,
@@ -40,13 +44,26 @@ type Found = {
   readonly places: readonly (readonly TextBox[])[];
 };
 
+/** What a signed permit allows. */
+type TakePermit = Pick<Permit, 'watermark' | 'take'>;
+
 /** A document that is open on the person's own machine. What the licence withholds has no way out. */
 export type OwnDocument = {
+  /** 0: it is of a kind that is not drawn here, and can only be kept. */
   readonly pages: number;
   /** Chunks decrypted so far. */
   readonly opened: () => number;
   /** @throws OwnMachineError `LICENCE_OVER`; ContentError */
   readonly picture: (wanted: WantedPage) => Promise<MarkedPage>;
+  /**
+   * A page as it goes on paper, with the watermark of that copy burned in.
+   *
+   * @param marker with the glyphs that came with the permit
+   * @throws OwnMachineError `WITHHELD` where the permit is for something else; `LICENCE_OVER`; ContentError
+   */
+  readonly sheet: (permit: TakePermit, page: number, marker: Marker) => Promise<MarkedPage>;
+  /** The content in the clear, as it came. @throws OwnMachineError `WITHHELD` where the permit is for something else */
+  readonly plain: (permit: TakePermit) => PlainReader;
   /** @throws OwnMachineError `WITHHELD` without the right to copy or reading aids */
   readonly text: (page: number) => readonly TextRun[];
   readonly outline: () => readonly OutlineEntry[];
@@ -81,7 +98,8 @@ const LOOKS_FOR = 1_000;
 export async function openOwnDocument(file: OwnFile, machine: OwnMachine): Promise<OwnDocument> {
   const { licence, marker, now, pdfium } = machine;
   const reader = await plainOf(file, machine);
-  const document = openPdf(pdfium, reader);
+  const isDrawn = beginsLikePdf(reader.read(0, Math.min(HEAD, reader.size)));
+  const document = isDrawn ? openPdf(pdfium, reader) : NO_PAGES;
   const check = (): void => {
     if (now() >= licence.expiresAt) throw new OwnMachineError('LICENCE_OVER');
   };
@@ -99,6 +117,19 @@ export async function openOwnDocument(file: OwnFile, machine: OwnMachine): Promi
       burn(picture, await marker.stamp(licence.watermark, wanted.page, view));
       return { picture, points: document.pageSize(wanted.page) };
     },
+    sheet: async ({ take, watermark }, page, onPaper) => {
+      check();
+      if (take.kind !== 'print' || page < take.from || page > take.to)
+        throw new OwnMachineError('WITHHELD');
+      const drawn = document.draw(page, PRINT_WIDTH);
+      const picture = await onPaper.markPaper(drawn, watermark, page);
+      return { picture, points: document.pageSize(page) };
+    },
+    plain: ({ take }) => {
+      check();
+      if (take.kind !== 'keep') throw new OwnMachineError('WITHHELD');
+      return reader;
+    },
     text: (page) => {
       checkText();
       return document.text(page);
@@ -114,6 +145,23 @@ export async function openOwnDocument(file: OwnFile, machine: OwnMachine): Promi
     close: document.close,
   };
 }
+
+const noPages = (): never => {
+  throw new ContentError('NO_SUCH_PAGE');
+};
+
+/** Of a file that is not drawn here. */
+const NO_PAGES: PageSource = {
+  pages: 0,
+  title: '',
+  pageSize: noPages,
+  draw: noPages,
+  drawPart: noPages,
+  text: noPages,
+  find: noPages,
+  outline: () => [],
+  close: () => undefined,
+};
 
 function drawn(document: PageSource, wanted: WantedPage) {
   const { width, part } = sizeAsked(wanted);

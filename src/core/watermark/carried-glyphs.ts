@@ -9,12 +9,16 @@ export type CarriedRun = {
   readonly glyphs: readonly Glyph[];
 };
 
+/** Where a watermark is drawn: a file in the clear is read and printed at will. */
+export type CarriedFor = 'screen' | 'paper' | 'file';
+
 /**
  * All that a watermark needs from the fonts that ship with the service, so that it can be drawn where
  * those are not. Page numbers, which differ, are digits and drawn by the core.
  */
 export async function glyphsToCarry(
   watermark: Watermark,
+  on: CarriedFor,
   others: OtherScripts,
 ): Promise<CarriedRun[]> {
   const runs = new Map<string, CarriedRun>();
@@ -23,7 +27,8 @@ export async function glyphsToCarry(
     if (glyphs !== null) runs.set(keyOf(run, isRightToLeft), { run, isRightToLeft, glyphs });
     return glyphs;
   };
-  const filled = fillLayers(layersOn(watermark, 'screen'), () => ({ page: '1' }));
+  const layers = on === 'file' ? watermark : layersOn(watermark, on);
+  const filled = fillLayers(layers, () => ({ page: '1' }));
   await shapeLayers(filled, noting);
   return [...runs.values()];
 }

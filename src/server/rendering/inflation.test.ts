@@ -6,7 +6,7 @@ import { PDFDocument, PDFName, PDFString } from '@cantoo/pdf-lib';
 import { describe, expect, test } from 'vitest';
 import { inflationOf } from '@/server/rendering/inflation';
 import { keepMarked } from '@/server/rendering/keep-marked';
-import { picturesToPdf } from '@/server/rendering/picture-pdf';
+import { picturesToPdf } from '@/core/pages/picture-pdf';
 
 const MARK = await shapeLayers([newLayer('tiled', 'MARK')], ownScriptsOnly);
 

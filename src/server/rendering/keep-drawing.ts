@@ -3,7 +3,7 @@ import { colourOnPaper, contoursOf } from '@/core/watermark/burn';
 import type { MarkLayer } from '@/core/watermark/layers';
 import { layOut, wholePage, type ShapedLayer } from '@/core/watermark/layout';
 import { outlineOf, type Contour } from '@/core/watermark/outline';
-import type { KeptFile } from '@/server/rendering/keep-file';
+import type { MarkedFile } from '@/core/watermark/marked-file';
 
 const SVG = 'http://www.w3.org/2000/svg';
 
@@ -43,7 +43,7 @@ function drawn(
 export async function keepDrawing(
   bytes: Uint8Array,
   layers: readonly ShapedLayer[],
-): Promise<KeptFile> {
+): Promise<MarkedFile> {
   if (layers.length === 0) return { bytes, marked: false };
   const { width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
   const { placements, frames } = layOut(layers, wholePage(width, height));

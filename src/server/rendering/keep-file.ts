@@ -1,16 +1,14 @@
 import type { PlainReader } from '@/core/age/random-access';
 import type { MediaType } from '@/core/content/media-types';
-import { fillLayers, type Watermark } from '@/core/watermark/layers';
+import type { Watermark } from '@/core/watermark/layers';
 import type { ShapedLayer } from '@/core/watermark/layout';
+import { layersInFile, type MarkedFile } from '@/core/watermark/marked-file';
 import { keepDrawing } from '@/server/rendering/keep-drawing';
 import { keepMarked } from '@/server/rendering/keep-marked';
 import { keepPicture } from '@/server/rendering/keep-picture';
 import type { Marker } from '@/core/watermark/marker';
 
-/** A file in the clear; `marked` is false where its format does not allow that, and it is as it was. */
-export type KeptFile = { readonly bytes: Uint8Array; readonly marked: boolean };
-
-type Keeper = (bytes: Uint8Array, layers: readonly ShapedLayer[]) => Promise<KeptFile>;
+type Keeper = (bytes: Uint8Array, layers: readonly ShapedLayer[]) => Promise<MarkedFile>;
 
 /** How a watermark gets into a file of each kind; `null`: it has no place for one. */
 const KEEPERS: Readonly<Record<MediaType, Keeper | null>> = {
@@ -29,21 +27,15 @@ const KEEPERS: Readonly<Record<MediaType, Keeper | null>> = {
   'application/octet-stream': null,
 };
 
-/**
- * A file in the clear with the watermark in it. It is read and printed at will: it bears what is for
- * either, but for strips beside the page, and has no number.
- */
+/** A file in the clear with the watermark in it, which has no number. */
 export async function keepFile(
   mediaType: MediaType,
   reader: PlainReader,
   watermark: Watermark,
   { shaped }: Pick<Marker, 'shaped'>,
-): Promise<KeptFile> {
+): Promise<MarkedFile> {
   const bytes = reader.read(0, reader.size);
   const keep = KEEPERS[mediaType];
   if (keep === null) return { bytes, marked: false };
-  const onPages = watermark.filter(({ place }) => place !== 'banner');
-  const layers =
-    mediaType === 'application/pdf' ? onPages : fillLayers(onPages, () => ({ page: '1' }));
-  return keep(bytes, await shaped(layers));
+  return keep(bytes, await shaped(layersInFile(watermark, mediaType)));
 }

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { burn, pageStamp } from '@/core/watermark/burn';
 import type { ShapedLayer } from '@/core/watermark/layout';
-import type { KeptFile } from '@/server/rendering/keep-file';
+import type { MarkedFile } from '@/core/watermark/marked-file';
 
 /** Pixels of all pictures of a file that are held in memory to be marked. */
 const MOST_PIXELS = 40_000_000;
@@ -40,7 +40,7 @@ async function marked(bytes: Uint8Array, page: number, layers: readonly ShapedLa
 export async function keepPicture(
   bytes: Uint8Array,
   layers: readonly ShapedLayer[],
-): Promise<KeptFile> {
+): Promise<MarkedFile> {
   if (layers.length === 0) return { bytes, marked: false };
   // What is larger is handed over as it came: looking at its size must not fail.
   const about = sharp(bytes, { limitInputPixels: false });

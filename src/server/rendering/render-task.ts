@@ -2,10 +2,11 @@ import type { Office } from '@/server/rendering/office/office-pages';
 import type { BlobPlace } from '@/server/storage/blob-store';
 import type { MediaType } from '@/core/content/media-types';
 import type { Rgb } from '@/core/watermark/burn';
-import type { CarriedRun } from '@/core/watermark/carried-glyphs';
+import type { CarriedFor, CarriedRun } from '@/core/watermark/carried-glyphs';
 import type { Watermark } from '@/core/watermark/layers';
 import type { View } from '@/core/watermark/layout';
 import type { Note, OutlineEntry, PagePart, TextBox, TextRun } from '@/core/pages/page-source';
+import type { Sheet } from '@/core/pages/picture-pdf';
 import type { ContentErrorCode } from '@/core/pages/errors';
 
 /** The channel on which threads are told to let go of every document and key they hold. */
@@ -80,8 +81,8 @@ export type RenderTask =
       readonly watermark: Watermark;
       readonly width?: number;
     }
-  /** What a watermark needs of the fonts that ship with the service. */
-  | { readonly kind: 'glyphs'; readonly watermark: Watermark }
+  /** What a watermark needs of the fonts that ship with the service, where it is `on`. */
+  | { readonly kind: 'glyphs'; readonly watermark: Watermark; readonly on: CarriedFor }
   /** The document itself with remarks on its pages. */
   | { readonly kind: 'annotate'; readonly source: SealedSource; readonly notes: readonly Note[] }
   /** The document itself with the watermark drawn on every page, or as it is where the format does not allow that. */
@@ -94,10 +95,7 @@ export type PagePicture = {
   readonly height: number;
 };
 
-/** A picture as JPEG, and the size in points that its page has on paper. */
-export type PrintedPage = PagePicture & {
-  readonly size: { readonly width: number; readonly height: number };
-};
+export type PrintedPage = PagePicture & Pick<Sheet, 'size'>;
 
 /** A page, or a part of one, without anybody's mark, in memory that all threads share. */
 export type Drawn = {

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import Button from '@mui/material/Button';
 import type { ComposeStart } from '@/contracts/draft';
-import type { DocumentId } from '@/core/base/ids';
+import type { DocumentId, DraftId } from '@/core/base/ids';
 import { counted } from '@/core/base/counted';
 import { parsePasted } from '@/core/compose/pasted';
 import { addRows } from '@/core/compose/sheet';
@@ -32,13 +32,16 @@ export function ComposeView({
   start,
   chosen,
   to,
+  onMade,
 }: {
   readonly start: ComposeStart;
   readonly chosen: readonly DocumentId[];
   /** Email addresses of people it begins with. */
   readonly to: string;
+  /** Told of a draft that is made of it. */
+  readonly onMade: (id: DraftId) => void;
 }) {
-  const composed = useComposed(start, chosen, to);
+  const composed = useComposed(start, chosen, to, onMade);
   const [activeKey, setActiveKey] = useState<string | null>(null);
   const active = composed.rows.find(({ row }) => row.key === activeKey) ?? composed.rows[0] ?? null;
   return (

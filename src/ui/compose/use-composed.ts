@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { DocumentRow } from '@/contracts/document';
 import type { ComposeStart } from '@/contracts/draft';
-import type { DocumentId, FolderId } from '@/core/base/ids';
+import type { DocumentId, FolderId, DraftId } from '@/core/base/ids';
 import { folderMarking } from '@/core/content/folders';
 import type { DraftBody, HandingOver } from '@/core/compose/draft';
 import { parsePasted } from '@/core/compose/pasted';
@@ -72,7 +72,12 @@ function rowsOf(
 }
 
 /** All that is being composed, what stands in its way, and what sends it. */
-export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], to: string) {
+export function useComposed(
+  start: ComposeStart,
+  chosen: readonly DocumentId[],
+  to: string,
+  onMade: (id: DraftId) => void,
+) {
   const [begun] = useState(() => begunOf(start, chosen, to));
   const parents: Parents = useMemo(() => new Map(Object.entries(start.parents)), [start.parents]);
   const shelf = useShelf(start.picked);
@@ -114,15 +119,19 @@ export function useComposed(start: ComposeStart, chosen: readonly DocumentId[], 
       work.change((sheet) => pickDocument(sheet, document.id, true));
     },
   );
-  const draft = useDraft(start.draft, {
-    sheet: work.sheet,
-    subject,
-    note,
-    watermark,
-    way,
-    leavesAt,
-    waved: looked.waved,
-  });
+  const draft = useDraft(
+    start.draft,
+    {
+      sheet: work.sheet,
+      subject,
+      note,
+      watermark,
+      way,
+      leavesAt,
+      waved: looked.waved,
+    },
+    onMade,
+  );
   // The same columns are the same list, so that rows which did not change are not drawn again.
   const columns = useMemo(
     () => gridColumns({ isClear, documents: documents.length }),

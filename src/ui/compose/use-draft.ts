@@ -24,8 +24,16 @@ export type Draft = {
   readonly goOn: () => void;
 };
 
-/** Keeps what is composed as it is typed, so that closing the page loses nothing. */
-export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
+/**
+ * Keeps what is composed as it is typed, so that closing the page loses nothing.
+ *
+ * @param onMade told of each draft that is made here
+ */
+export function useDraft(
+  first: ComposeStart['draft'],
+  body: DraftBody,
+  onMade: (id: DraftId) => void,
+): Draft {
   const id = useRef(first?.id ?? null);
   const revision = useRef(first?.revision ?? 0);
   const { sheet, subject, note, watermark, way, leavesAt, waved } = body;
@@ -51,8 +59,10 @@ export function useDraft(first: ComposeStart['draft'], body: DraftBody): Draft {
         seen: revision.current,
         body: JSON.parse(what) as DraftBody,
       });
-      if (id.current !== result.id)
+      if (id.current !== result.id) {
+        onMade(result.id);
         window.history.replaceState(null, '', `/compose?draft=${result.id}`);
+      }
       id.current = result.id;
       revision.current = result.revision;
       kept.current = what;

@@ -1,7 +1,7 @@
 import { composeInput } from '@/contracts/draft';
 import { loadForStaff } from '@/server/http/handle';
 import { startCompose } from '@/server/services/dispatching/start-compose';
-import { ComposeView } from '@/ui/compose/compose-view';
+import { ComposeHere } from '@/ui/compose/compose-here';
 
 export default async function ComposePage({
   searchParams,
@@ -16,5 +16,5 @@ export default async function ComposePage({
       again: again === null ? null : { dispatch: again, take },
     }),
   );
-  return <ComposeView key={start.draft?.id ?? 'new'} start={start} chosen={chosen} to={to} />;
+  return <ComposeHere start={start} chosen={chosen} to={to} />;
 }

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { ContentError } from '@/core/pages/errors';
-import { picturesToPdf } from '@/server/rendering/picture-pdf';
+import { picturesToPdf } from '@/core/pages/picture-pdf';
 import type { PrintedPage } from '@/server/rendering/render-task';
 
 /** Pixels of one picture that are unpacked, and that a page of it has: beyond them it is shown smaller. */

@@ -4,8 +4,8 @@ import { fillLayers, paperLayers, type Watermark } from '@/core/watermark/layers
 import { clearFileName } from '@/core/policy/delivery';
 import { newId, type GrantId, type LicenceId } from '@/core/base/ids';
 import type { Transaction } from '@/server/db/database';
-import { MAX_MARKED } from '@/server/rendering/keep-marked';
-import { picturesToPdf } from '@/server/rendering/picture-pdf';
+import { MAX_MARKED } from '@/core/watermark/marked-file';
+import { picturesToPdf } from '@/core/pages/picture-pdf';
 import type { PrintedPage, SealedSource } from '@/server/rendering/render-task';
 import { insertPaper, nextCopyNumber } from '@/server/repositories/reading/paper-repository';
 import { changePrintCount } from '@/server/repositories/reading/print-counter';

@@ -41,7 +41,7 @@ export async function takeKey(
   const glyphs = await render(
     deps,
     opened,
-    { kind: 'glyphs', watermark: opened.licence.watermark },
+    { kind: 'glyphs', watermark: opened.licence.watermark, on: 'screen' },
     askerOf(opened, undefined),
   );
   const given = await deps.db.write((tx) => giveIn(deps, tx, actor, opened, input));

@@ -1,4 +1,13 @@
-import type { PrintedPage } from '@/server/rendering/render-task';
+/** A picture as JPEG, and the size in points that its page has on paper. */
+export type Sheet = {
+  readonly bytes: Uint8Array;
+  readonly width: number;
+  readonly height: number;
+  readonly size: { readonly width: number; readonly height: number };
+};
+
+/** Width of a printed page in px: about 150 dots an inch on A4. */
+export const PRINT_WIDTH = 1240;
 
 /** Objects of every such file; those of pages follow, three each. */
 const CATALOG = 1;
@@ -13,8 +22,8 @@ function points(value: number): string {
 
 /** A text string in UTF-16 (ISO 32000-2, 7.9.2.2), as hexadecimal digits. */
 function textString(text: string): string {
-  const units = Buffer.from(`\uFEFF${text}`, 'utf16le').swap16();
-  return `<${units.toString('hex')}>`;
+  const units = Array.from({ length: text.length }, (_each, i) => text.charCodeAt(i));
+  return `<FEFF${units.map((unit) => unit.toString(16).padStart(4, '0')).join('')}>`;
 }
 
 /**
@@ -23,7 +32,7 @@ function textString(text: string): string {
  */
 export async function* picturesToPdf(
   title: string,
-  pages: AsyncIterable<PrintedPage>,
+  pages: AsyncIterable<Sheet>,
 ): AsyncGenerator<Uint8Array, void> {
   const offsets: number[] = [];
   let at = 0;
@@ -31,7 +40,8 @@ export async function* picturesToPdf(
     at += bytes.length;
     return bytes;
   };
-  const text = (written: string): Uint8Array => piece(Buffer.from(written, 'latin1'));
+  const text = (written: string): Uint8Array =>
+    piece(Uint8Array.from(written, (letter) => letter.charCodeAt(0)));
   const object = (id: number, body: string): Uint8Array => {
     offsets[id] = at;
     return text(`${String(id)} 0 obj\n${body}\nendobj\n`);

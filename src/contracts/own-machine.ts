@@ -98,12 +98,7 @@ export type HandedIn = {
   readonly over: readonly { readonly licence: LicenceId; readonly reason: RefusalReason }[];
 };
 
-type CopyAsked = {
-  readonly permit: string;
-  readonly glyphs: readonly CarriedRun[];
-  /** Of the file as it came. */
-  readonly mediaType: MediaType;
-};
+type CopyAsked = Pick<PermitGiven, 'permit' | 'glyphs'>;
 
 /** What the worker that reads a document on this machine is asked. */
 export type OwnAsked =
@@ -121,7 +116,8 @@ export type OwnAsked =
     }
   | { readonly kind: 'picture'; readonly wanted: WantedPage }
   | ({ readonly kind: 'print'; readonly title: string } & CopyAsked)
-  | ({ readonly kind: 'keep' } & CopyAsked)
+  /** `mediaType`: of the file as it came. */
+  | ({ readonly kind: 'keep'; readonly mediaType: MediaType } & CopyAsked)
   | { readonly kind: 'text'; readonly page: number }
   | { readonly kind: 'outline' }
   | { readonly kind: 'find'; readonly words: string; readonly from: number };

@@ -8,6 +8,7 @@ import type { RandomSource } from '@/core/base/random';
 import { Secret } from '@/core/base/secret';
 import { DAY, MINUTE, SECOND } from '@/core/base/time';
 import { licenceSigner } from '@/core/licence/licence';
+import { permitSigner } from '@/core/licence/permit';
 import { createCalendar } from '@/server/clock/calendar';
 import { createDemoClock, type DemoClock } from '@/server/clock/demo-clock';
 import { systemClock, type Clock } from '@/server/clock/clock';
@@ -273,6 +274,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     health,
     witness,
     signLicence: await licenceSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
+    signPermit: await permitSigner(issuer.publicKey, issuer.privateKey, config.publicUrl),
     publicUrl: config.publicUrl,
   };
   const reportBroken = createSealReport(deps, log);

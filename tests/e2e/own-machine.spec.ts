@@ -4,9 +4,9 @@ import { randomBytes } from 'node:crypto';
 import { readFileSync, readdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { expect, type Browser, type Page } from '@playwright/test';
-import { PDFDocument, StandardFonts } from '@cantoo/pdf-lib';
+import { PDFDict, PDFDocument, PDFName, StandardFonts } from '@cantoo/pdf-lib';
 import { HOUR } from '@/core/base/time';
-import { addRecipients } from './composing';
+import { addRecipients, giveRights } from './composing';
 import { countCodes, expectNothingSerious, linkFor, newestCode, open, signIn } from './people';
 import { test } from './test';
 
@@ -57,6 +57,16 @@ async function revokeAll(staff: Page): Promise<void> {
   await staff.getByRole('button', { name: /^Revoke 1/ }).click();
 }
 
+/** Presses a button that saves a PDF, and reads it. */
+async function saved(page: Page, button: string, file: string): Promise<PDFDocument> {
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: button }).click(),
+  ]);
+  await download.saveAs(file);
+  return PDFDocument.load(readFileSync(file));
+}
+
 const pick = (page: Page, file: string) => page.locator('input[type=file]').setInputFiles(file);
 const firstPage = (page: Page) => page.locator('.page img').first();
 
@@ -90,6 +100,7 @@ test('a document is encrypted in the sender’s browser, and opens for those it 
   await expect(staff.getByText('may not open it on their own machine')).toBeVisible();
   await staff.getByRole('button', { name: 'Let it be opened on their own machines' }).click();
   await expect(staff.getByText('by the reader').first()).toBeVisible();
+  await giveRights(staff, 'Copy text', 'Print', 'Keep a copy');
   await staff.getByLabel('Subject').fill('An offer, by another way');
   await staff.getByRole('button', { name: 'Encrypt and dispatch' }).click();
   await staff.waitForURL('**/dispatches/dsp_*');
@@ -107,6 +118,24 @@ test('a document is encrypted in the sender’s browser, and opens for those it 
   await expect(reader.getByText('Read on this machine, from the file offer.pdf')).toBeVisible();
   expect(calls.filter((url) => url.includes('/pages/'))).toEqual([]);
   await expectNothingSerious(reader);
+
+  await test.step('it is printed and kept there, marked, and that is on the record', async () => {
+    await reader.getByLabel('From page').fill('2');
+    const printed = await saved(reader, 'Make a marked copy', info.outputPath('printed.pdf'));
+    expect(printed.getPageCount()).toBe(1);
+    expect(printed.getPage(0).getSize()).toEqual({ width: 595, height: 842 });
+    await expect(reader.getByText('A marked copy was saved')).toBeVisible();
+    const kept = await saved(reader, 'Keep a copy', info.outputPath('kept.pdf'));
+    await expect(reader.getByText('A copy with the watermark was saved')).toBeVisible();
+    expect(kept.getPageCount()).toBe(2);
+    const marks = kept.getPage(0).node.Resources()?.lookup(PDFName.of('XObject'), PDFDict);
+    expect(marks?.keys().map(String).join()).toContain('Watermark');
+    expect(calls.filter((url) => /\/(print|keep)$/.test(url))).toEqual([]);
+    await open(staff, '/ledger');
+    await expect(staff.getByText('printed').first()).toBeVisible();
+    await expect(staff.getByText('kept a copy').first()).toBeVisible();
+    await staff.goBack();
+  });
 
   // Somebody else with the same file and the same link.
   const stranger = await newReader(browser);
@@ -221,7 +250,10 @@ test('a file is read without a connection until its time is over, and that is to
   await reader.setViewportSize({ width: 1280, height: 800 });
   await test.step('what is written there is kept, also where the page is left before it is told', async () => {
     await reader.getByRole('button', { name: 'Comment on a page' }).click();
-    await reader.getByTestId('placing').first().click({ position: { x: 90, y: 60 } });
+    await reader
+      .getByTestId('placing')
+      .first()
+      .click({ position: { x: 90, y: 60 } });
     await reader.getByLabel('Comment on page 1').fill('The weights of the pump are missing');
     await expect(reader.getByText('sees it once there is a connection')).toBeVisible();
     await reader.getByRole('button', { name: 'Save comment' }).click();

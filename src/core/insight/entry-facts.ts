@@ -333,12 +333,13 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Page', page === undefined ? '' : String(number(page))),
     ...fact('Copied', characters === undefined ? '' : counted(number(characters), 'character')),
   ],
-  'document.printed': ({ copy, from, to }) =>
+  'document.printed': ({ copy, from, to, here }) =>
     copy === undefined
       ? []
       : [
           ...fact('Copy', String(number(copy))),
           ...fact('Pages', `${String(number(from))} to ${String(number(to))}`),
+          ...fact('Made', here === true ? 'on their own machine' : ''),
         ],
   'print.noted': paperFacts,
   'revision.sent': ({ number: version, pages }) => [
@@ -369,8 +370,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('Reading aids', on === true ? 'on' : 'off'),
     ...fact('On documents of', named(owner, words)),
   ],
-  'document.kept': ({ marked }) =>
-    fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
+  'document.kept': ({ marked, here }) => [
+    ...fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
+    ...fact('Made', here === true ? 'on their own machine' : ''),
+  ],
   'ledger.exported': (details) => [
     ...fact('Statement', text(details['statement'])),
     ...counts(details, { rows: 'Rows', opens: 'Opens', entries: 'Entries' }),

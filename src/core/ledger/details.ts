@@ -244,7 +244,13 @@ export type Details = {
   'comments.shared': { readonly seenBy: string };
   'comments.exported': { readonly comments: number; readonly as: string };
   'text.copied': { readonly page: number; readonly characters: number };
-  'document.printed': { readonly from: number; readonly to: number; readonly copy: number };
+  /** `here`: made on their own machine, of what was open there. */
+  'document.printed': {
+    readonly from: number;
+    readonly to: number;
+    readonly copy: number;
+    readonly here?: true;
+  };
   /** `was`, `now`: what was known of the paper before, and is now. */
   'print.noted': { readonly copy: number; readonly was: PaperState; readonly now: PaperState };
   'revision.sent': {
@@ -268,7 +274,7 @@ export type Details = {
     readonly text: string;
   };
   'aids.switched': { readonly owner: StaffId; readonly on: boolean };
-  'document.kept': { readonly marked: boolean };
+  'document.kept': { readonly marked: boolean } | { readonly here: true };
   'file.taken': { readonly bytes: number };
   'ledger.exported':
     | { readonly rows: number; readonly filter: string }

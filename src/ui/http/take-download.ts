@@ -11,13 +11,18 @@ function nameOf(response: Response): string {
 /** Hands what was answered to the browser to save, under the name that the server gave it. */
 export async function saveAnswer(response: Response): Promise<File> {
   const file = new File([await response.blob()], nameOf(response));
+  saveFile(file);
+  return file;
+}
+
+/** Hands a file to the browser to save. */
+export function saveFile(file: File): void {
   const address = URL.createObjectURL(file);
   Object.assign(document.createElement('a'), { href: address, download: file.name }).click();
   // The browser has taken the file over by then.
   setTimeout(() => {
     URL.revokeObjectURL(address);
   }, 60_000);
-  return file;
 }
 
 /** Asks for a file by POST and hands it to the browser to save. @throws CallError */

@@ -35,13 +35,13 @@ export function useOfflineComments(kept: KeptLicence | null): Comments {
   const [busy, setBusy] = useState(false);
   const version = kept?.version ?? null;
 
-  const readAll = useCallback(async () => {
+  const writtenHere = useCallback(async () => {
     const all = await keptComments();
-    setWritten(all.filter((each) => each.version === version && !each.isRefused));
+    return all.filter((each) => each.version === version && !each.isRefused);
   }, [version]);
   useEffect(() => {
-    readAll().catch(() => undefined);
-  }, [readAll]);
+    writtenHere().then(setWritten, () => undefined);
+  }, [writtenHere]);
 
   /** What cannot be kept stays where it is written. @returns whether it is kept */
   const act = async (change: () => Promise<void>): Promise<boolean> => {
@@ -49,7 +49,7 @@ export function useOfflineComments(kept: KeptLicence | null): Comments {
     setProblem(null);
     try {
       await change();
-      await readAll();
+      setWritten(await writtenHere());
       return true;
     } catch {
       setProblem(say('offline.commentNotKept'));

@@ -1,6 +1,7 @@
 import type { LicenceId } from '@/core/base/ids';
-import type { KeyTaken } from '@/contracts/own-machine';
+import type { KeyTaken, PermitGiven } from '@/contracts/own-machine';
 import type { OpenResult } from '@/contracts/reader';
+import { saveFile } from '@/ui/http/take-download';
 import { keepLicence } from '@/ui/own-machine/kept-licences';
 import { RefusedError } from '@/ui/pages/refused';
 import type { PageSource } from '@/ui/pages/page-source';
@@ -14,8 +15,46 @@ import { readerFetch } from '@/ui/reader/reader-call';
 export type OwnReading = {
   readonly source: PageSource;
   readonly pages: number;
+  readonly copies: OwnCopies;
   readonly end: () => void;
 };
+
+/** Copies that are made here of what is open; counted and written down by the service first. */
+type OwnCopies = {
+  /** Saves a marked copy to print. @throws RefusedError, CallError, OwnFailure */
+  readonly print: (from: number, to: number) => Promise<void>;
+  /** Saves the document in the clear. @returns whether it bears the watermark. @throws RefusedError, CallError, OwnFailure */
+  readonly keep: () => Promise<boolean>;
+};
+
+type Granted = OpenResult & { readonly outcome: 'granted' };
+
+async function permitFor(
+  { licence }: Granted,
+  what: 'print-here' | 'keep-here',
+  body: object,
+): Promise<PermitGiven> {
+  const path = `/api/v1/reader/licences/${licence}/${what}`;
+  const answer = await readerFetch('POST', path, body, null);
+  return (await answer.json()) as PermitGiven;
+}
+
+function copiesOf({ ask }: OwnWorker, opened: Granted): OwnCopies {
+  return {
+    print: async (from, to) => {
+      const { permit, glyphs, name } = await permitFor(opened, 'print-here', { from, to });
+      const { title } = opened;
+      const { blob } = await inTime(ask({ kind: 'print', permit, glyphs, title }));
+      saveFile(new File([blob], name));
+    },
+    keep: async () => {
+      const { permit, glyphs, name, mediaType } = await permitFor(opened, 'keep-here', {});
+      const { blob, marked } = await inTime(ask({ kind: 'keep', permit, glyphs, mediaType }));
+      saveFile(new File([blob], name));
+      return marked;
+    },
+  };
+}
 
 /** What is over has to be asked for anew. */
 async function inTime<R>(asked: Promise<R>): Promise<R> {
@@ -45,10 +84,7 @@ function pagesOf({ ask }: OwnWorker, licence: LicenceId): PageSource {
 }
 
 /** Keeps the licence, and the reader itself, so that the file opens without a connection. */
-async function keepForLater(
-  opened: OpenResult & { readonly outcome: 'granted' },
-  taken: KeyTaken,
-): Promise<void> {
+async function keepForLater(opened: Granted, taken: KeyTaken): Promise<void> {
   if (taken.offlineUntil === null) return;
   const { title, reference, sender, address, captureDeterrent, readingAids, rights } = opened;
   const aids = readingAids ? 'aids' : 'nothing';
@@ -82,7 +118,7 @@ async function keepForLater(
  * @throws RefusedError, CallError, OwnFailure
  */
 export async function openHere(
-  opened: OpenResult & { readonly outcome: 'granted' },
+  opened: Granted,
   { file, version }: PickedFile,
 ): Promise<OwnReading> {
   const { licence } = opened;
@@ -93,8 +129,11 @@ export async function openHere(
   const worker = startOwnWorker();
   try {
     const { pages } = await worker.open({ file, taken, boxKey, privateKey, now: taken.now });
+    // The service has pages of it, which are made of kinds that are not drawn here.
+    if (pages === 0 && !opened.isLocal) throw new OwnFailure('NOT_SHOWN_HERE');
     if (opened.kept && taken.offlineUntil !== null) await keepForLater(opened, taken);
-    return { source: pagesOf(worker, licence), pages, end: worker.end };
+    const copies = copiesOf(worker, opened);
+    return { source: pagesOf(worker, licence), pages, copies, end: worker.end };
   } catch (error) {
     worker.end();
     throw error;

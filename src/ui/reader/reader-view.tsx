@@ -25,7 +25,8 @@ import { useTextEdit, type TextEdit } from '@/ui/reader/use-text-edit';
 import { useComments } from '@/ui/reader/use-comments';
 import { useCovered } from '@/ui/own-machine/use-covered';
 import { OnThisMachine } from '@/ui/reader/on-this-machine';
-import { Taking, type Take } from '@/ui/reader/taking';
+import { OwnFailure } from '@/ui/own-machine/own-worker';
+import { Taking, type Make, type Take } from '@/ui/reader/taking';
 import { saveAnswer } from '@/ui/http/take-download';
 import type { OwnState } from '@/ui/reader/use-own-reading';
 import { useLive } from '@/ui/reader/use-live';
@@ -79,30 +80,35 @@ function useReading({ opened, onOpenAgain, onState }: Props) {
     [onState],
   );
   useLive(opened.licence, opened, onRefused, onGoesOn);
-  const take: Take = async (path, body, done) => {
+  const make: Make = async (copy) => {
     setMessage(say('take.being'));
     try {
-      const answer = await readerFetch('POST', path, body, null);
-      const file = await saveAnswer(answer);
-      setMessage(done(answer.headers.get('x-marked') === 'yes', file));
+      setMessage(await copy());
     } catch (error) {
       setMessage(null);
       if (error instanceof RefusedError) onRefused(error.reason, error.at);
+      else if (error instanceof OwnFailure) setMessage(say('take.failedHere'));
       else setMessage(sentenceOf(error));
     }
   };
+  const take: Take = (path, body, done) =>
+    make(async () => {
+      const answer = await readerFetch('POST', path, body, null);
+      const file = await saveAnswer(answer);
+      return done(answer.headers.get('x-marked') === 'yes', file);
+    });
   const openAgain = () => {
     setEnded(null);
     onOpenAgain();
   };
-  return { ended, message, onRefused, take, openAgain };
+  return { ended, message, onRefused, make, take, openAgain };
 }
 
 /** The page where a recipient reads. It goes blank, and says why, the moment access ends. */
 export function ReaderView(props: Props) {
   const { opened, own, more, onLeave, onBack } = props;
   const { say } = useWords();
-  const { ended, message, onRefused, take, openAgain } = useReading(props);
+  const { ended, message, onRefused, make, take, openAgain } = useReading(props);
   const [isAsideOpen, setAsideOpen] = useState(false);
   const covered = useCovered(opened.captureDeterrent);
   const comments = useComments(opened.licence, opened.rights.comment.granted, onRefused);
@@ -165,7 +171,7 @@ export function ReaderView(props: Props) {
                     sees={say('comments.sees', { sender: opened.sender.name })}
                   />
                 )}
-                {edit.text === null && <Taking opened={opened} own={own} take={take} />}
+                {edit.text === null && <Taking opened={opened} own={own} take={take} make={make} />}
                 <RevisePanel
                   licence={opened.licence}
                   may={opened.rights.revise.granted}

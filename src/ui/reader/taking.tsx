@@ -12,30 +12,40 @@ export type Take = (
   done: (isMarked: boolean, file: File) => string,
 ) => Promise<void>;
 
+/** Has a copy made; what it comes to is what there is to say then. */
+export type Make = (copy: () => Promise<string>) => Promise<void>;
+
 /** What one may take along: prints, a copy, and the protected file that is read on this machine. */
 export function Taking({
   opened: { rights, licence, version, pages, isLocal, hasFile, offline },
   own,
   take,
+  make,
 }: {
   readonly opened: OpenResult & { readonly outcome: 'granted' };
   readonly own: OwnState;
   readonly take: Take;
+  readonly make: Make;
 }) {
   const { pick } = usePickedFile();
   const { say } = useWords();
   const base = `/api/v1/reader/licences/${licence}`;
-  if (isLocal)
-    return rights.print.granted || rights.keep.granted ? (
-      <p className="quiet">{say('own.noTaking')}</p>
-    ) : null;
+  // What is on this machine alone is printed and kept from here.
+  const here = isLocal && own.kind === 'open' ? own.reading.copies : null;
+  const print = (from: number, to: number) =>
+    here === null
+      ? take(`${base}/print`, { from, to }, () => say('print.saved'))
+      : make(() => here.print(from, to).then(() => say('print.saved')));
+  const keptWords = (isMarked: boolean) => say(isMarked ? 'take.keptMarked' : 'take.keptPlain');
+  const keep = () =>
+    here === null ? take(`${base}/keep`, {}, keptWords) : make(() => here.keep().then(keptWords));
   return (
     <>
       {rights.print.granted && pages > 0 && (
         <PrintControl
           pages={pages}
           left={rights.print.printsLeft}
-          onPrint={(from, to) => void take(`${base}/print`, { from, to }, () => say('print.saved'))}
+          onPrint={(from, to) => void print(from, to)}
         />
       )}
       {own.kind === 'none' && hasFile && offline !== null && (
@@ -50,17 +60,7 @@ export function Taking({
           {say('own.take')}
         </Button>
       )}
-      {rights.keep.granted && (
-        <Button
-          onClick={() =>
-            void take(`${base}/keep`, {}, (isMarked) =>
-              say(isMarked ? 'take.keptMarked' : 'take.keptPlain'),
-            )
-          }
-        >
-          {say('take.keep')}
-        </Button>
-      )}
+      {rights.keep.granted && <Button onClick={() => void keep()}>{say('take.keep')}</Button>}
     </>
   );
 }

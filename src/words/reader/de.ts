@@ -127,9 +127,6 @@ export const de: ReaderMessages = {
       'Dieses Dokument darf jetzt nicht auf Ihrem eigenen Gerät geöffnet werden. Fragen Sie {sender}.',
     notOpened:
       'Diese Datei ließ sich in diesem Browser nicht öffnen. Versuchen Sie es noch einmal oder in einem anderen.',
-    noTaking:
-      'Drucken und Behalten werden für dieses Dokument nicht angeboten, das nur ' +
-      'auf Ihrem Gerät liegt.',
     notAmong:
       'Die Datei {name} ist nicht darunter: Sie wurde jemand anderem gesendet oder enthält eine frühere Fassung.',
     wrong: {
@@ -424,6 +421,8 @@ export const de: ReaderMessages = {
   },
   take: {
     being: 'Wird gemacht …',
+    failedHere:
+      'Die Kopie konnte auf diesem Gerät nicht erstellt werden. Wer das Dokument gesandt hat, kann einen Druck zurückgeben.',
     keep: 'Kopie behalten',
     keptMarked: 'Eine Kopie mit dem Wasserzeichen wurde auf diesem Gerät gespeichert.',
     keptPlain:

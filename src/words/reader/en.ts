@@ -108,9 +108,6 @@ export const en = {
       'or was altered. Ask {sender} for it again.',
     nowhere: 'This document may not be opened on your own machine now. Ask {sender}.',
     notOpened: 'This file could not be opened in this browser. Try again, or use another browser.',
-    noTaking:
-      'Printing and keeping a copy are not offered for this document, which is ' +
-      'on your machine alone.',
     notAmong:
       'The file {name} is not among these: it was sent to somebody else, or holds an earlier version.',
     wrong: {
@@ -381,6 +378,8 @@ export const en = {
   },
   take: {
     being: 'Being made…',
+    failedHere:
+      'The copy could not be made on this machine. Whoever sent it can give a print back.',
     keep: 'Keep a copy',
     keptMarked: 'A copy with the watermark was saved on this device.',
     keptPlain: 'A copy was saved on this device as the file came, without a watermark.',

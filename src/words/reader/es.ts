@@ -120,9 +120,6 @@ export const es: ReaderMessages = {
     nowhere: 'Este documento no puede abrirse ahora en su propio equipo. Pregunte a {sender}.',
     notOpened:
       'Este archivo no pudo abrirse en este navegador. Inténtelo de nuevo o use otro navegador.',
-    noTaking:
-      'Imprimir y guardar una copia no se ofrecen para este documento, que solo ' +
-      'está en su equipo.',
     notAmong:
       'El archivo {name} no está entre estos: se envió a otra persona o contiene una versión anterior.',
     wrong: {
@@ -401,6 +398,8 @@ export const es: ReaderMessages = {
   },
   take: {
     being: 'Preparando…',
+    failedHere:
+      'No se pudo hacer la copia en este equipo. Quien lo envió puede devolverle una impresión.',
     keep: 'Guardar una copia',
     keptMarked: 'Se ha guardado en este dispositivo una copia con la marca de agua.',
     keptPlain:

@@ -125,9 +125,6 @@ export const fr: ReaderMessages = {
       'Ce document ne peut pas être ouvert sur votre propre appareil pour l’instant. Demandez à {sender}.',
     notOpened:
       'Ce fichier n’a pas pu être ouvert dans ce navigateur. Réessayez, ou utilisez-en un autre.',
-    noTaking:
-      'Imprimer et garder une copie ne sont pas proposés pour ce document, qui ' +
-      'n’est que sur votre appareil.',
     notAmong:
       'Le fichier {name} n’en fait pas partie : il a été envoyé à quelqu’un d’autre ou contient ' +
       'une version antérieure.',
@@ -415,6 +412,8 @@ export const fr: ReaderMessages = {
   },
   take: {
     being: 'En préparation…',
+    failedHere:
+      'La copie n’a pas pu être faite sur cet appareil. La personne qui l’a envoyé peut vous rendre une impression.',
     keep: 'Garder une copie',
     keptMarked: 'Une copie avec le filigrane a été enregistrée sur cet appareil.',
     keptPlain:

@@ -106,7 +106,6 @@ export const ja: ReaderMessages = {
     nowhere: 'この文書は現在、お使いの端末では開けません。{sender} にお尋ねください。',
     notOpened:
       'このブラウザではファイルを開けませんでした。もう一度試すか、別のブラウザをお使いください。',
-    noTaking: 'この文書はお使いの端末にしかないため、印刷と保存は提供されません。',
     notAmong: 'ファイル {name} はこの中にありません。別の方に送られたものか、以前の版です。',
     wrong: {
       ANOTHER_VERSION:
@@ -368,6 +367,7 @@ export const ja: ReaderMessages = {
   },
   take: {
     being: '作成しています…',
+    failedHere: 'この端末では写しを作成できませんでした。印刷の回数は送信者が戻すことができます。',
     keep: 'コピーを保存する',
     keptMarked: '透かし入りのコピーをこの端末に保存しました。',
     keptPlain: '届いたままのファイルを、透かしなしでこの端末に保存しました。',

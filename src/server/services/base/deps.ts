@@ -28,6 +28,7 @@ import type { Integrity } from '@/server/services/base/trusted-rows';
 import type { EndedList } from '@/server/storage/ended-list';
 import type { BlobStore } from '@/server/storage/blob-store';
 import type { LicenceSigner } from '@/core/licence/licence';
+import type { PermitSigner } from '@/core/licence/permit';
 import type { Vault } from '@/server/vault/vault';
 import type { Keyring } from '@/server/vault/keyring';
 
@@ -65,6 +66,7 @@ export type Deps = {
   readonly verifier: LedgerVerifier;
   readonly prover: LedgerProver;
   readonly signLicence: LicenceSigner;
+  readonly signPermit: PermitSigner;
   /** The clock that can be put forward; `null` on every database that is no demo. */
   readonly demo: DemoClock | null;
   readonly integrity: Integrity;

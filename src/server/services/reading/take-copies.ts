@@ -99,6 +99,56 @@ async function countedCopy(
   return { outcome: 'counted' as const, grant, number, paper };
 }
 
+type PagesAsked = { readonly licence: LicenceId; readonly from: number; readonly to: number };
+
+/**
+ * A copy on paper, decided and counted in one: two prints asked for at once must not both be the last
+ * one. With the watermark that its paper bears.
+ *
+ * @throws ServiceError `INVALID`, `TOO_MANY`
+ */
+export async function countCopy(deps: Deps, actor: ReaderActor, opened: Opened, input: PagesAsked) {
+  if (input.to < input.from || input.to > opened.version.pages)
+    throw new ServiceError('no-such-pages');
+  const wait = await deps.limits.prints(opened.licence.recipientId);
+  if (wait > 0) throw tooMany(wait);
+  const counted = await deps.db.write(async (tx) => {
+    const decision = await decideAgain(deps, tx, actor, opened, 'print');
+    if (decision.outcome === 'refused') return decision;
+    const verdict = decision.rights.print;
+    if (!verdict.granted) return { outcome: 'refused' as const, reason: verdict.why, at: null };
+    await changePrintCount(tx, verdict.grant, 1);
+    return countedCopy(deps, tx, opened, verdict.grant, input);
+  });
+  if (counted.outcome === 'refused') return recordWithheld(deps, actor, opened, 'print', counted);
+  const { reference } = opened.document;
+  const copy = String(counted.number);
+  const watermark = fillLayers(paperLayers(opened.licence.watermark), () => ({ copy, reference }));
+  return { ...counted, watermark, name: `${reference} copy ${copy}.pdf` };
+}
+
+/** Writes down that a copy on paper was made, or given out to be made on their own machine. */
+export async function recordCopy(
+  deps: Deps,
+  actor: ReaderActor,
+  opened: Opened,
+  { from, to }: PagesAsked,
+  {
+    grant,
+    number,
+    here,
+  }: { readonly grant: GrantId; readonly number: number; readonly here?: true },
+): Promise<void> {
+  await recordAlone(deps, {
+    action: 'document.printed',
+    outcome: 'granted',
+    rule: grant,
+    ...aboutOpen(opened, actor, deps),
+    details: { from, to, copy: number, ...(here === undefined ? {} : { here }) },
+    personal: whereabouts(deps, actor.from),
+  });
+}
+
 /**
  * Makes a print rendition: pictures of the pages with the watermark, as a PDF that is sent while it
  * is made. It is counted before it is made. Where not even its first page can be made it is given
@@ -109,48 +159,25 @@ async function countedCopy(
 export async function printDocument(
   deps: Deps,
   actor: ReaderActor,
-  input: { readonly licence: LicenceId; readonly from: number; readonly to: number },
+  input: PagesAsked,
   waiting?: Waiting,
 ): Promise<Made | Refused> {
   const opened = await needLicence(deps, actor, input.licence);
-  if (input.to < input.from || input.to > opened.version.pages)
-    throw new ServiceError('no-such-pages');
-  const wait = await deps.limits.prints(opened.licence.recipientId);
-  if (wait > 0) throw tooMany(wait);
-  // Decided and counted in one: two prints asked for at once must not both be the last one.
-  const counted = await deps.db.write(async (tx) => {
-    const decision = await decideAgain(deps, tx, actor, opened, 'print');
-    if (decision.outcome === 'refused') return decision;
-    const verdict = decision.rights.print;
-    if (!verdict.granted) return { outcome: 'refused' as const, reason: verdict.why, at: null };
-    await changePrintCount(tx, verdict.grant, 1);
-    return countedCopy(deps, tx, opened, verdict.grant, input);
-  });
-  if (counted.outcome === 'refused') return recordWithheld(deps, actor, opened, 'print', counted);
-  const { grant, number, paper } = counted;
-  const watermark = fillLayers(paperLayers(opened.licence.watermark), () => ({
-    copy: String(number),
-    reference: opened.document.reference,
-  }));
+  const counted = await countCopy(deps, actor, opened, input);
+  if (counted.outcome === 'refused') return counted;
+  const { paper, watermark, name } = counted;
   const pages = await begun(
     printedPages(deps, actor, opened, { ...input, watermark }, waiting),
   ).catch(async (error: unknown) => {
     await giveBackPrint(deps, opened.document.id, paper);
     throw error;
   });
-  await recordAlone(deps, {
-    action: 'document.printed',
-    outcome: 'granted',
-    rule: grant,
-    ...aboutOpen(opened, actor, deps),
-    details: { from: input.from, to: input.to, copy: number },
-    personal: whereabouts(deps, actor.from),
-  });
+  await recordCopy(deps, actor, opened, input, counted);
   return {
     outcome: 'made',
     pieces: picturesToPdf(opened.document.title, pages),
     mediaType: 'application/pdf',
-    name: `${opened.document.reference} copy ${String(number)}.pdf`,
+    name,
     marked: true,
   };
 }

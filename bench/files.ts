@@ -123,6 +123,7 @@ export async function protectedFiles(folder: string): Promise<void> {
     await fillFile(at('plain'), mebibytes);
     const ratios: {
       readonly protect: number;
+      readonly alike: number;
       readonly both: number;
       readonly open: number;
       readonly speed: number;
@@ -137,6 +138,9 @@ export async function protectedFiles(folder: string): Promise<void> {
       const ageEncrypts = await seconds(() =>
         Promise.resolve(execFileSync('age', ['-r', recipient, '-o', at('plain.age'), at('plain')])),
       );
+      const ageSyncs = await seconds(() =>
+        Promise.resolve(execFileSync('sync', [at('plain.age')])),
+      );
       execFileSync('sync');
       const ours = await protect(at('plain'), at('plain.pdf'), mebibytes * MIB);
       execFileSync('sync');
@@ -150,6 +154,7 @@ export async function protectedFiles(folder: string): Promise<void> {
       const opened = await seconds(() => recover(at('plain.pdf'), at('back')));
       ratios.push({
         protect: ageEncrypts / ours.sealing,
+        alike: (ageEncrypts + ageSyncs) / ours.sealing,
         both: ageEncrypts / (ours.sealing + ours.writing),
         open: ageDecrypts / opened,
         speed: mebibytes / ours.sealing,
@@ -165,6 +170,7 @@ export async function protectedFiles(folder: string): Promise<void> {
       `${middle(({ speed }) => speed).toFixed(0)} MiB/s = ${middle(({ protect: ratio }) => ratio).toFixed(2)} x age`,
       '0.75',
     );
+    say('… against age and a sync', `${middle(({ alike }) => alike).toFixed(2)} x`, '1.00');
     say(
       '… and written out as a PDF, on the disk for sure',
       `${middle(({ both }) => both).toFixed(2)} x age, which does not wait for the disk`,

@@ -91,4 +91,29 @@ describe('reading ahead and writing behind', () => {
     ).rejects.toMatchObject({ code: 'EBADF' });
     await file.close();
   });
+
+  it('says that the disk took less than it was given, though it says so once', async () => {
+    const file = await open(path.join(folder, 'lost'), 'w');
+    let syncs = 0;
+    const losing = {
+      writev: file.writev.bind(file),
+      datasync: () => {
+        syncs++;
+        return Promise.reject(Object.assign(new Error('lost'), { code: 'EIO' }));
+      },
+    };
+    const writing = writeStream(
+      losing,
+      0,
+      (async function* () {
+        for (let i = 0; i < 40; i++) {
+          await Promise.resolve();
+          yield new Uint8Array(MIB);
+        }
+      })(),
+    );
+    await expect(writing).rejects.toMatchObject({ code: 'EIO' });
+    expect(syncs).toBe(1);
+    await file.close();
+  });
 });

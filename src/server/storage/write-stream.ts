@@ -3,17 +3,50 @@ import type { FileHandle } from 'node:fs/promises';
 /** Written at once, so that small pieces do not each cost a system call. */
 const WRITE_BATCH = 1 << 20;
 
+/** So much is written before the disk is asked to take it in, in bytes, beside what is written next. */
+const SYNC_EVERY = 8 << 20;
+
+type Syncs = Pick<FileHandle, 'datasync'>;
+type Writes = Pick<FileHandle, 'writev'>;
+
+/** Has the disk take in what was written while more is: what is left for the last sync is little. */
+function syncBehind(file: Syncs): {
+  readonly wrote: (bytes: number) => void;
+  /** Throws what a sync threw: the system tells of it once, and the last one would not know. */
+  readonly done: () => Promise<void>;
+} {
+  let since = 0;
+  let isSyncing = false;
+  let last: Promise<void> = Promise.resolve();
+  return {
+    wrote: (bytes) => {
+      since += bytes;
+      if (since < SYNC_EVERY || isSyncing) return;
+      since = 0;
+      isSyncing = true;
+      // After one that failed no other is asked for.
+      last = last
+        .then(() => file.datasync())
+        .finally(() => {
+          isSyncing = false;
+        });
+      last.catch(() => undefined);
+    },
+    done: () => last,
+  };
+}
+
 /**
  * Writes the pieces of a stream one after another from `offset` on. The source goes on with its
  * next pieces while the last batch is being written, so it must not use the memory of a piece
- * again.
+ * again. Most of it is on the disk by the end; whoever needs all of it there syncs the file.
  *
  * @returns bytes written
  * @throws an error with the code `ENOSPC` where a write falls short; whatever the disk or the
  * source throws
  */
 export async function writeStream(
-  file: FileHandle,
+  file: Writes & Syncs,
   offset: number,
   source: AsyncIterable<Uint8Array>,
 ): Promise<number> {
@@ -21,11 +54,13 @@ export async function writeStream(
   let batch: Uint8Array[] = [];
   let size = 0;
   let writing: Promise<void> = Promise.resolve();
+  const behind = syncBehind(file);
   const flush = async (): Promise<void> => {
     await writing;
     writing = writeParts(file, batch, at);
     // An error is thrown by the next await; without a handler of its own it would be unhandled until then.
     writing.catch(() => undefined);
+    behind.wrote(size);
     at += size;
     batch = [];
     size = 0;
@@ -40,14 +75,16 @@ export async function writeStream(
   } finally {
     // Nothing may be written any more once the caller closes the file.
     await writing.catch(() => undefined);
+    await behind.done().catch(() => undefined);
   }
   await writing;
+  await behind.done();
   return at - offset;
 }
 
 /** Writes parts side by side at `offset`. @throws an error with the code `ENOSPC` where the write falls short */
 export async function writeParts(
-  file: FileHandle,
+  file: Writes,
   parts: readonly Uint8Array[],
   offset: number,
 ): Promise<void> {

@@ -31,5 +31,7 @@ export default defineConfig({
     url: `${address.PUBLIC_URL}/healthz`,
     timeout: 180_000,
     env: { ...address, LOG_LEVEL: 'warn' },
+    // What a server warns of is told where a test fails for it.
+    stdout: 'pipe' as const,
   })),
 });

@@ -126,7 +126,6 @@ export async function readAway(
         ],
       },
     ],
-    comments: [],
     kept: [],
     forgotten: [],
   });

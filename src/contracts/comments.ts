@@ -33,13 +33,19 @@ const remark = licenceInput.extend({ page: z.number().int().min(1), place, text 
 export const commentInput = remark.extend({ answers: commentId.nullable().default(null) });
 export type CommentInput = z.output<typeof commentInput>;
 /** A comment that was made without a connection, as the device wrote it down. */
-export const offlineComment = remark.extend({
+const offlineComment = remark.extend({
   /** Made by the device: handed in twice, it is there once. */
   id: commentId,
   /** By the service's clock, as far as the device could tell. */
   madeAt: z.number().int().min(0),
 });
 export type OfflineComment = z.output<typeof offlineComment>;
+export const offlineCommentsInput = z.object({ comments: z.array(offlineComment).max(20) });
+export type OfflineCommentsInput = z.output<typeof offlineCommentsInput>;
+/** Comments that are on their documents now, and those that cannot be: any other is somebody else's. */
+export type CommentsHandedIn = {
+  readonly comments: readonly { readonly id: CommentId; readonly isTaken: boolean }[];
+};
 /** What is to become of one's own comment, or of a thread. */
 const change = z.union([
   z.object({ text }),

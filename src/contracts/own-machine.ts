@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import type { CommentId, LicenceId } from '@/core/base/ids';
-import { offlineComment } from '@/contracts/comments';
+import type { LicenceId } from '@/core/base/ids';
 import { versionId } from '@/contracts/files';
 import type { MediaType } from '@/core/content/media-types';
 import { DAY } from '@/core/base/time';
@@ -80,8 +79,6 @@ export type OfflineOpen = z.infer<typeof offlineOpen>;
 /** What a device tells when it has a connection again. */
 export const handInInput = z.object({
   opens: z.array(offlineOpen).max(20),
-  /** What a reader from before comments could be handed in does not tell. */
-  comments: z.array(offlineComment).max(20).default([]),
   /** The licences it still has. */
   kept: z.array(licenceId).max(200),
   /** Licences that it forgot because it was told to. */
@@ -92,8 +89,6 @@ export type HandInInput = z.infer<typeof handInInput>;
 export type HandedIn = {
   /** How many of the opens are written down; any other is somebody else's, who is to hand it in. */
   readonly taken: number;
-  /** Comments that are on their documents now, and those that cannot be: any other is somebody else's. */
-  readonly comments: readonly { readonly id: CommentId; readonly isTaken: boolean }[];
   /** Licences that end now, whatever they say, and why. */
   readonly over: readonly { readonly licence: LicenceId; readonly reason: RefusalReason }[];
 };

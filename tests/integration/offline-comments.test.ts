@@ -4,14 +4,14 @@ import { HOUR } from '@/core/base/time';
 import { newId, type LicenceId } from '@/core/base/ids';
 import { newBoxKeyPair } from '@/core/licence/key-box';
 import type { DispatchInput } from '@/contracts/dispatch';
-import type { HandInInput } from '@/contracts/own-machine';
+import type { OfflineComment } from '@/contracts/comments';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { documentComments } from '@/server/services/comments/staff-comments';
 import { destroyKey } from '@/server/services/documents/destroy-keys';
 import { blockPerson } from '@/server/services/people/manage-people';
-import { handIn } from '@/server/services/reading/hand-in';
+import { handInComments } from '@/server/services/comments/offline-comments';
 import { openOwn, sendOwn, takeOwnKey, type SentOwn } from '../support/own-machine';
 import { present } from '../support/present';
 import { startProduct, type Product } from '../support/product';
@@ -39,9 +39,7 @@ async function goesAway(rights: DispatchInput['terms']['rights']): Promise<Away>
   return { ...sent, licence };
 }
 
-type Written = HandInInput['comments'][number];
-
-const written = ({ licence }: Away, other: Partial<Written> = {}): Written => ({
+const written = ({ licence }: Away, other: Partial<OfflineComment> = {}): OfflineComment => ({
   id: newId('comment', product.deps.random),
   licence,
   page: 2,
@@ -51,10 +49,8 @@ const written = ({ licence }: Away, other: Partial<Written> = {}): Written => ({
   ...other,
 });
 
-const tell = async ({ reader }: Away, comments: readonly Written[]) => {
-  const told = { opens: [], comments: [...comments], kept: [], forgotten: [] };
-  return (await handIn(product.deps, reader, told)).comments;
-};
+const tell = async ({ reader }: Away, comments: readonly OfflineComment[]) =>
+  (await handInComments(product.deps, reader, { comments: [...comments] })).comments;
 
 const on = async ({ document }: Away) =>
   (await documentComments(product.deps, product.ida, { id: document })).comments;

@@ -285,7 +285,7 @@ describe('the key', () => {
 
 describe('what was read without a connection', () => {
   const tell = (sent: Sent, told: Partial<HandInInput>, reader = sent.reader) =>
-    handIn(product.deps, reader, { opens: [], comments: [], kept: [], forgotten: [], ...told });
+    handIn(product.deps, reader, { opens: [], kept: [], forgotten: [], ...told });
   const opensOf = async (sent: Sent) =>
     (await entriesOf(sent)).filter(({ action }) => action === 'document.opened-offline');
 
@@ -417,7 +417,6 @@ describe('who could still read', () => {
     expect(await tail(sent)).toEqual({ from: now, until: now + 3 * HOUR });
     await handIn(product.deps, sent.reader, {
       opens: [],
-      comments: [],
       kept: [],
       forgotten: [licence],
     });

@@ -371,7 +371,10 @@ const tellers: Readonly<Record<Action, Teller | null>> = {
     ...fact('On documents of', named(owner, words)),
   ],
   'document.kept': ({ marked, here }) => [
-    ...fact('Copy', marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked'),
+    ...fact(
+      'Copy',
+      marked === undefined ? '' : marked === true ? 'watermarked' : 'not watermarked',
+    ),
     ...fact('Made', here === true ? 'on their own machine' : ''),
   ],
   'ledger.exported': (details) => [

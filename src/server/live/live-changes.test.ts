@@ -44,6 +44,24 @@ describe('live changes', () => {
     expect(ours).not.toHaveBeenCalled();
   });
 
+  test('reach everybody, also where telling one of them fails', async () => {
+    const others = [vi.fn(), vi.fn()];
+    live.watch(['rcp_7'], 'a', others[0] ?? vi.fn());
+    live.watch(['rcp_7'], 'b', () => {
+      throw new TypeError('closed');
+    });
+    live.watch(['rcp_7'], 'c', others[1] ?? vi.fn());
+    await vi.advanceTimersByTimeAsync(500);
+    last++;
+    names = [[null, 'doc_1', 'rcp_7']];
+    await vi.advanceTimersByTimeAsync(500);
+    for (const other of others) expect(other).toHaveBeenCalledTimes(1);
+    expect(errors.splice(0)).toMatchObject([{ message: 'closed' }]);
+    live.touch();
+    for (const other of others) expect(other).toHaveBeenCalledTimes(2);
+    errors.splice(0);
+  });
+
   test('are not looked for while nobody watches', async () => {
     const end = live.watch(['grt_1'], 'a', () => undefined);
     await vi.advanceTimersByTimeAsync(1000);

@@ -41,8 +41,18 @@ export function createLiveChanges(
   let seen: number | null = null;
   let timer: NodeJS.Timeout | null = null;
 
+  /** One whose reader is gone in this moment keeps nobody else from being told. */
+  const tell = (listeners: ReadonlySet<() => void>): void => {
+    for (const listener of listeners)
+      try {
+        listener();
+      } catch (error) {
+        onError(error);
+      }
+  };
+
   const touch = (): void => {
-    for (const listener of new Set([...watchers.values()].flatMap((set) => [...set]))) listener();
+    tell(new Set([...watchers.values()].flatMap((set) => [...set])));
   };
 
   const look = async (): Promise<void> => {
@@ -62,7 +72,7 @@ export function createLiveChanges(
     for (const change of changes)
       for (const name of change)
         if (name !== null) for (const listener of watchers.get(name) ?? []) told.add(listener);
-    for (const listener of told) listener();
+    tell(told);
   };
 
   const schedule = (): void => {

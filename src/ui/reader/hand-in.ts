@@ -1,3 +1,4 @@
+import type { CommentsHandedIn } from '@/contracts/comments';
 import type { HandedIn, HandInInput } from '@/contracts/own-machine';
 import { CallError } from '@/ui/http/call';
 import {
@@ -11,7 +12,7 @@ import { COMMENTS_HANDED_IN } from '@/ui/reader/comments-handed-in';
 import { readerCall } from '@/ui/reader/reader-call';
 
 function tell(told: Partial<HandInInput>): Promise<HandedIn> {
-  const all: HandInInput = { opens: [], comments: [], kept: [], forgotten: [], ...told };
+  const all: HandInInput = { opens: [], kept: [], forgotten: [], ...told };
   return readerCall<HandedIn>('POST', '/api/v1/reader/offline', all);
 }
 
@@ -31,7 +32,11 @@ async function handInComments(): Promise<void> {
   const waiting = (await keptComments()).filter(({ isRefused }) => !isRefused);
   for (const comment of waiting) {
     const { id, licence, page, place, text, madeAt } = comment;
-    const { comments } = await tell({ comments: [{ id, licence, page, place, text, madeAt }] });
+    const { comments } = await readerCall<CommentsHandedIn>(
+      'POST',
+      '/api/v1/reader/offline/comments',
+      { comments: [{ id, licence, page, place, text, madeAt }] },
+    );
     const put = comments.find((each) => each.id === id);
     // What somebody else wrote in this browser stays until they hand it in themselves.
     if (put?.isTaken === true) await forgetComment(id);

@@ -23,7 +23,7 @@ export type OwnReading = {
 type OwnCopies = {
   /** Saves a marked copy to print. @throws RefusedError, CallError, OwnFailure */
   readonly print: (from: number, to: number) => Promise<void>;
-  /** Saves the document in the clear. @returns whether it bears the watermark. @throws RefusedError, CallError, OwnFailure */
+  /** The same in the clear. @returns whether it bears the watermark. @throws as above */
   readonly keep: () => Promise<boolean>;
 };
 

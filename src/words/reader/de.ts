@@ -422,7 +422,8 @@ export const de: ReaderMessages = {
   take: {
     being: 'Wird gemacht …',
     failedHere:
-      'Die Kopie konnte auf diesem Gerät nicht erstellt werden. Wer das Dokument gesandt hat, kann einen Druck zurückgeben.',
+      'Die Kopie konnte auf diesem Gerät nicht erstellt werden. ' +
+      'Wer das Dokument gesandt hat, kann einen Druck zurückgeben.',
     keep: 'Kopie behalten',
     keptMarked: 'Eine Kopie mit dem Wasserzeichen wurde auf diesem Gerät gespeichert.',
     keptPlain:

@@ -1,5 +1,5 @@
 import 'server-only';
-import type { OfflineComment } from '@/contracts/comments';
+import type { CommentsHandedIn, OfflineComment, OfflineCommentsInput } from '@/contracts/comments';
 import { readOwnLicence } from '@/core/licence/own-licence';
 import { hasCode } from '@/core/base/errors';
 import type { Transaction } from '@/server/db/database';
@@ -8,8 +8,13 @@ import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { tooMany } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
 import { hasRoomForComment } from '@/server/services/comments/recipient-comments';
-import { decideFor } from '@/server/services/policy/decide-access';
-import { aboutOpen, needKey, type Opened } from '@/server/services/reading/open-licence';
+import {
+  aboutOpen,
+  decideAgain,
+  needKey,
+  ownKeyedOpen,
+  type Opened,
+} from '@/server/services/reading/open-licence';
 import { sealComment } from '@/server/vault/comment-cipher';
 
 /** Whether a comment could be made at that time, by what was signed for the device itself. */
@@ -36,20 +41,33 @@ async function keyOf(deps: Deps, actor: ReaderActor, opened: Opened): Promise<Ui
 }
 
 /**
- * Puts a comment that was made without a connection beside the others, with when it was made. What
- * ended meanwhile takes nothing from it; whoever is blocked adds nothing any more.
+ * Puts comments that were made without a connection beside the others, with when they were made. What
+ * ended meanwhile takes nothing from them; whoever is blocked adds nothing any more.
  *
- * @returns whether it is there, now or since before
  * @throws ServiceError `TOO_MANY`
  */
-export async function takeComment(
+export async function handInComments(
+  deps: Deps,
+  actor: ReaderActor,
+  { comments }: OfflineCommentsInput,
+): Promise<CommentsHandedIn> {
+  const put: CommentsHandedIn['comments'][number][] = [];
+  for (const comment of comments) {
+    const opened = await ownKeyedOpen(deps, actor, comment.licence);
+    if (opened !== null)
+      put.push({ id: comment.id, isTaken: await takeIn(deps, actor, opened, comment) });
+  }
+  return { comments: put };
+}
+
+/** @returns whether it is there, now or since before */
+async function takeIn(
   deps: Deps,
   actor: ReaderActor,
   opened: Opened,
   comment: OfflineComment,
 ): Promise<boolean> {
-  const { licence } = opened;
-  const wait = await deps.limits.comments(licence.recipientId);
+  const wait = await deps.limits.comments(opened.licence.recipientId);
   if (wait > 0) throw tooMany(wait);
   if (!(await couldBeMade(deps, opened, comment))) return false;
   const key = await keyOf(deps, actor, opened);
@@ -68,10 +86,7 @@ async function putIn(
   // Read inside: the same comment handed in twice at once is there once.
   const maker = await makerOfComment(tx, id);
   if (maker !== null) return maker.recipientId === licence.recipientId;
-  const decision = await decideFor(deps, tx, actor, document.id, {
-    licence: licence.id,
-    grant: licence.grantId,
-  });
+  const decision = await decideAgain(deps, tx, actor, opened, 'read');
   if (decision.outcome === 'refused' && decision.reason === 'recipient-blocked') return false;
   if (!(await hasRoomForComment(tx, opened))) return false;
   const now = deps.clock.now();

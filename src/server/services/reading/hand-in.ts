@@ -2,7 +2,6 @@ import 'server-only';
 import type { LicenceId } from '@/core/base/ids';
 import type { HandedIn, HandInInput, OfflineOpen } from '@/contracts/own-machine';
 import {
-  findLicence,
   noteOnDevice,
   noteShownFor,
   offlineOpensOf,
@@ -10,45 +9,31 @@ import {
 import type { Deps, ReaderActor } from '@/server/services/base/deps';
 import { tooMany } from '@/server/services/base/errors';
 import { record } from '@/server/services/base/record';
-import { takeComment } from '@/server/services/comments/offline-comments';
 import { decideFor } from '@/server/services/policy/decide-access';
-import { aboutOpen, type Opened } from '@/server/services/reading/open-licence';
+import { aboutOpen, ownKeyedOpen } from '@/server/services/reading/open-licence';
 import { noteTold } from '@/server/services/reading/read-pages';
-
-/** An open of this person; one of somebody else does not exist for them. */
-async function ownOpen(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<Opened | null> {
-  const opened = await findLicence(deps.db.read, id);
-  const isTheirs = opened !== null && opened.licence.recipientId === actor.recipient;
-  return isTheirs && opened.licence.keyGivenAt !== null ? opened : null;
-}
 
 /**
  * Takes in what a device did without a connection: each open is written down once, with when it was
- * and when it was told; what was never told before it is counted. Comments are put beside the others.
- * Says which licences end now.
+ * and when it was told; what was never told before it is counted. Says
+ * which licences end now.
  *
  * @throws ServiceError `TOO_MANY`
  */
 export async function handIn(
   deps: Deps,
   actor: ReaderActor,
-  { opens, comments, kept, forgotten }: HandInInput,
+  { opens, kept, forgotten }: HandInInput,
 ): Promise<HandedIn> {
   const wait = await deps.limits.readings(actor.recipient ?? actor.address);
   if (wait > 0) throw tooMany(wait);
   const inOrder = [...opens].sort((a, b) => a.number - b.number);
   let taken = 0;
   for (const open of inOrder) if (await takeIn(deps, actor, open)) taken++;
-  const put: HandedIn['comments'][number][] = [];
-  for (const comment of comments) {
-    const opened = await ownOpen(deps, actor, comment.licence);
-    if (opened !== null)
-      put.push({ id: comment.id, isTaken: await takeComment(deps, actor, opened, comment) });
-  }
   for (const id of forgotten) await noteForgotten(deps, actor, id);
   const over: HandedIn['over'][number][] = [];
   for (const id of kept) {
-    const opened = await ownOpen(deps, actor, id);
+    const opened = await ownKeyedOpen(deps, actor, id);
     const decision =
       opened === null
         ? null
@@ -59,12 +44,12 @@ export async function handIn(
     if (decision === null) over.push({ licence: id, reason: 'not-addressed' });
     else if (decision.outcome === 'refused') over.push({ licence: id, reason: decision.reason });
   }
-  return { taken, comments: put, over };
+  return { taken, over };
 }
 
 /** @returns whether it is written down, now or before */
 async function takeIn(deps: Deps, actor: ReaderActor, open: OfflineOpen): Promise<boolean> {
-  const opened = await ownOpen(deps, actor, open.licence);
+  const opened = await ownKeyedOpen(deps, actor, open.licence);
   if (opened === null) return false;
   const { licence } = opened;
   await deps.db.write(async (tx) => {
@@ -98,7 +83,7 @@ async function takeIn(deps: Deps, actor: ReaderActor, open: OfflineOpen): Promis
 
 /** A licence that a device says it has forgotten is not counted among those that still run. */
 async function noteForgotten(deps: Deps, actor: ReaderActor, id: LicenceId): Promise<void> {
-  const opened = await ownOpen(deps, actor, id);
+  const opened = await ownKeyedOpen(deps, actor, id);
   if (opened === null) return;
   await deps.db.write((tx) => noteOnDevice(tx, id, { offlineUntil: null }));
 }

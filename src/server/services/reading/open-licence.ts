@@ -48,6 +48,20 @@ export async function needLicence(deps: Deps, actor: ReaderActor, id: LicenceId)
   return opened;
 }
 
+/**
+ * An open of this person whose key was given to a device, on whichever they are; null: there is none
+ * such, and one of somebody else does not exist for them.
+ */
+export async function ownKeyedOpen(
+  deps: Deps,
+  actor: ReaderActor,
+  id: LicenceId,
+): Promise<Opened | null> {
+  const opened = await findLicence(deps.db.read, id);
+  const isTheirs = opened !== null && opened.licence.recipientId === actor.recipient;
+  return isTheirs && opened.licence.keyGivenAt !== null ? opened : null;
+}
+
 /** What an entry about this open says of it. */
 export function aboutOpen(
   { licence, version, dispatch }: Opened,

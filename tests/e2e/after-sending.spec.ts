@@ -32,7 +32,7 @@ test('mail that came back is sent again, a document is added, a question goes ba
     );
     // A mail with several documents is long: nothing in it may be out of a keyboard's reach.
     await page.setViewportSize({ width: 900, height: 800 });
-    await expectNothingSerious(page, ['scrollable-region-focusable']);
+    await expectNothingSerious(page, { rules: ['scrollable-region-focusable'] });
     await page.setViewportSize({ width: 1280, height: 800 });
     await fold.getByRole('button', { name: 'Save this text' }).click();
     await fold.getByLabel('Name of the text').fill('Greeting');

@@ -1,6 +1,6 @@
 // What the people of these tests do, in the browser.
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Browser, type Locator, type Page } from '@playwright/test';
+import { violationsOn, type Looking } from './axe';
 
 const PASSWORD = 'harbour-lights-412';
 
@@ -35,8 +35,7 @@ export async function signIn(page: Page, address = '/today'): Promise<void> {
   if (address !== '/today') await open(page, address);
 }
 
-/** @param rules only these, where not all are asked for again */
-export async function expectNothingSerious(page: Page, rules?: readonly string[]): Promise<void> {
+export async function expectNothingSerious(page: Page, looking: Looking = {}): Promise<void> {
   // A colour half way between two states is nobody's choice: what ends by itself is waited for.
   await page.evaluate(() =>
     Promise.all(
@@ -46,14 +45,9 @@ export async function expectNothingSerious(page: Page, rules?: readonly string[]
         .map((animation) => animation.finished.catch(() => null)),
     ),
   );
-  const axe = () =>
-    new AxeBuilder({ page }).setLegacyMode(true).options({
-      resultTypes: ['violations'],
-      ...(rules === undefined ? {} : { runOnly: { type: 'rule', values: [...rules] } }),
-    });
   // While a page fetches its data anew it is without a title for a moment: what is wrong for longer than that is wrong.
   await expect(async () => {
-    const { violations } = await axe().analyze();
+    const violations = await violationsOn(page, looking);
     expect(
       violations
         .filter(({ impact }) => impact === 'serious' || impact === 'critical')

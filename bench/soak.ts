@@ -84,15 +84,17 @@ async function read(target: Target, browser: Browser, round: number): Promise<vo
     await (await signed(target, browser, 'POST', `${base}/keep`, {})).arrayBuffer();
 }
 
-async function protect(call: Call, bytes: Uint8Array, round: number): Promise<string> {
+async function protect(call: Call, drawn: Uint8Array, round: number): Promise<string> {
+  // The same file again would be asked about first.
+  const bytes = Buffer.concat([drawn, Buffer.from(`\n% ${String(round)}`)]);
   const { id } = (await (
     await call('POST', '/api/v1/uploads', { fileName: 'soak.pdf', bytes: bytes.length })
   ).json()) as { id: string };
   await (await call('PUT', `/api/v1/uploads/${id}?offset=0`, bytes)).text();
   const named = { title: `Soak ${String(round)}`, reference: `SOAK-${String(round)}` };
-  return (
-    (await (await call('POST', `/api/v1/uploads/${id}/finish`, named)).json()) as { id: string }
-  ).id;
+  const finished = await call('POST', `/api/v1/uploads/${id}/finish`, named);
+  if (!finished.ok) throw new Error(`Protecting failed: ${await finished.text()}`);
+  return ((await finished.json()) as { id: string }).id;
 }
 
 async function send(call: Call, bytes: Uint8Array, round: number): Promise<void> {

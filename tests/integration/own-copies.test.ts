@@ -2,28 +2,30 @@
 // down by the service, and made there under what it signed.
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { HOUR } from '@/core/base/time';
 import type { LicenceId } from '@/core/base/ids';
-import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
-import { readOwnLicence } from '@/core/licence/own-licence';
+import { newBoxKeyPair } from '@/core/licence/key-box';
 import { readPermit } from '@/core/licence/permit';
-import { openOwnDocument, type OwnDocument } from '@/core/own-machine/own-document';
+import type { OwnDocument } from '@/core/own-machine/own-document';
 import { carriedScripts } from '@/core/watermark/carried-glyphs';
 import { createMarker } from '@/core/watermark/marker';
 import type { DispatchInput } from '@/contracts/dispatch';
 import type { KeyTaken, PermitGiven } from '@/contracts/own-machine';
-import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
 import { takeProtectedFile } from '@/server/services/documents/protected-files';
 import { permitKeep, permitPrint } from '@/server/services/reading/own-copies';
 import { paperRegister } from '@/server/services/reading/paper-register';
-import { openOwn, sendOwn, takeOwnKey, type SentOwn } from '../support/own-machine';
+import {
+  issuerOf,
+  openOnMachine,
+  openOwn,
+  sendOwn,
+  takeOwnKey,
+  type SentOwn,
+} from '../support/own-machine';
 import { startProduct, whole, type Product } from '../support/product';
 
-const pdfium = await loadInstalledPdfium();
-const cipher = await sodiumChunkCipher();
 const keys = await newBoxKeyPair();
 let product: Product;
 
@@ -42,27 +44,10 @@ async function openWith(terms: Partial<DispatchInput['terms']>): Promise<Open> {
   return { ...sent, licence, taken: await takeOwnKey(product, sent, licence, keys.boxKey) };
 }
 
-const issuerOf = ({ issuer }: KeyTaken) => ({
-  name: issuer.name,
-  publicKey: Buffer.from(issuer.publicKey, 'base64url'),
-});
-
 async function documentOf({ taken, dispatch, document }: Open): Promise<OwnDocument> {
-  const { name, publicKey } = issuerOf(taken);
-  const licence = await readOwnLicence(taken.statement, publicKey, name, product.clock.now());
   const packed = await takeProtectedFile(product.deps, product.ida, { id: dispatch, document });
   const file = await whole({ pieces: packed.read() });
-  return openOwnDocument(
-    { size: file.length, readAt: (offset, length) => file.subarray(offset, offset + length) },
-    {
-      licence,
-      fileKey: await unboxKey(taken.box, keys.privateKey, licence.id),
-      cipher,
-      pdfium,
-      marker: createMarker(carriedScripts(taken.glyphs)),
-      now: () => product.clock.now(),
-    },
-  );
+  return openOnMachine(product, taken, keys.privateKey, file);
 }
 
 const print = ({ reader, licence }: Open, from = 1, to = 2) =>

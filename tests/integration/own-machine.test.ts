@@ -5,10 +5,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { DAY, HOUR } from '@/core/base/time';
 import { newId } from '@/core/base/ids';
 import type { LicenceId } from '@/core/base/ids';
-import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
-import { readOwnLicence } from '@/core/licence/own-licence';
-import { openOwnDocument, type OwnDocument } from '@/core/own-machine/own-document';
+import type { OwnDocument } from '@/core/own-machine/own-document';
 import { NO_LIMITS } from '@/core/policy/ceiling';
 import { newLayer } from '@/core/watermark/layers';
 import { wholePage } from '@/core/watermark/layout';
@@ -17,7 +15,6 @@ import { carriedScripts, glyphsToCarry } from '@/core/watermark/carried-glyphs';
 import { createMarker } from '@/core/watermark/marker';
 import type { DispatchInput } from '@/contracts/dispatch';
 import type { HandInInput, KeyTaken } from '@/contracts/own-machine';
-import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { findDocument } from '@/server/repositories/documents/document-repository';
 import { listEntries } from '@/server/repositories/ledger/ledger-reader';
 import { revokeGrants } from '@/server/services/access/revoke-grants';
@@ -45,11 +42,16 @@ import {
   whole,
   type Product,
 } from '../support/product';
-import { openOwn, sendOwn, takeOwnKey, type SentOwn } from '../support/own-machine';
+import {
+  licenceIn,
+  openOnMachine,
+  openOwn,
+  sendOwn,
+  takeOwnKey,
+  type SentOwn,
+} from '../support/own-machine';
 import { present } from '../support/present';
 
-const pdfium = await loadInstalledPdfium();
-const cipher = await sodiumChunkCipher();
 let product: Product;
 
 beforeAll(async () => {
@@ -73,28 +75,9 @@ async function fileOf({ dispatch: id, document }: Sent): Promise<Uint8Array> {
   return whole({ pieces: file.read() });
 }
 
-const read = ({ statement, issuer }: KeyTaken) =>
-  readOwnLicence(
-    statement,
-    Buffer.from(issuer.publicKey, 'base64url'),
-    issuer.name,
-    product.clock.now(),
-  );
-
-async function openHere(taken: KeyTaken, file: Uint8Array): Promise<OwnDocument> {
-  const licence = await read(taken);
-  return openOwnDocument(
-    { size: file.length, readAt: (offset, length) => file.subarray(offset, offset + length) },
-    {
-      licence,
-      fileKey: await unboxKey(taken.box, keys.privateKey, licence.id),
-      cipher,
-      pdfium,
-      marker: createMarker(carriedScripts(taken.glyphs)),
-      now: () => product.clock.now(),
-    },
-  );
-}
+const read = (taken: KeyTaken) => licenceIn(product, taken);
+const openHere = (taken: KeyTaken, file: Uint8Array) =>
+  openOnMachine(product, taken, keys.privateKey, file);
 
 const entriesOf = async ({ document }: Sent) =>
   (await listEntries(product.deps.db.read, {}, 200))

@@ -16,7 +16,7 @@ import { useWords } from '@/ui/words/use-words';
 
 const NONE: readonly KeptComment[] = [];
 
-function viewOf({ id, page, place, text, madeAt }: KeptComment, by: string): CommentView {
+function viewOf({ id, page, place, text, madeAt, address: by }: KeptComment): CommentView {
   const never = { changedAt: null, resolvedAt: null };
   return {
     ...{ id, page, place, text, madeAt, by, ...never },
@@ -35,10 +35,13 @@ export function useOfflineComments(kept: KeptLicence | null): Comments {
   const [busy, setBusy] = useState(false);
   const version = kept?.version ?? null;
 
+  const address = kept?.about.address ?? '';
   const writtenHere = useCallback(async () => {
     const all = await keptComments();
-    return all.filter((each) => each.version === version && !each.isRefused);
-  }, [version]);
+    return all.filter(
+      (each) => each.version === version && each.address === address && !each.isRefused,
+    );
+  }, [version, address]);
   useEffect(() => {
     writtenHere().then(setWritten, () => undefined);
   }, [writtenHere]);
@@ -59,10 +62,7 @@ export function useOfflineComments(kept: KeptLicence | null): Comments {
     }
   };
 
-  const all = useMemo(
-    () => written.map((each) => viewOf(each, kept?.about.address ?? '')),
-    [written, kept],
-  );
+  const all = useMemo(() => written.map(viewOf), [written]);
   const threads = useMemo(() => threadsOf(all), [all]);
   return {
     all,
@@ -86,6 +86,7 @@ export function useOfflineComments(kept: KeptLicence | null): Comments {
           licence,
           version: kept.version,
           document: about.document,
+          address: about.address,
           madeAt: timeWithoutService(kept, Date.now()),
           isRefused: false,
         }),

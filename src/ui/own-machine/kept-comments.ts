@@ -6,6 +6,8 @@ import { inStore } from '@/ui/own-machine/reader-store';
 export type KeptComment = OfflineComment & {
   readonly document: DocumentId;
   readonly version: string;
+  /** Who wrote it: several may use one browser. */
+  readonly address: string;
   /** It was handed in, and cannot be put beside the document. */
   readonly isRefused: boolean;
 };

@@ -148,7 +148,7 @@ function More({
   const asking = useAsking();
   return (
     <>
-      <UnsentComments document={document} />
+      <UnsentComments document={document} address={opened.address} />
       {opened.outcome === 'granted' && (
         <RightsPanel
           rights={opened.rights}

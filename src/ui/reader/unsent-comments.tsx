@@ -9,14 +9,24 @@ import { COMMENTS_HANDED_IN } from '@/ui/reader/comments-handed-in';
 import { useWords } from '@/ui/words/use-words';
 
 /** What was written about a document without a connection, and could not be handed in: it is not lost. */
-export function UnsentComments({ document }: { readonly document: DocumentId }) {
+export function UnsentComments({
+  document,
+  address,
+}: {
+  readonly document: DocumentId;
+  readonly address: string;
+}) {
   const { say } = useWords();
   const [unsent, setUnsent] = useState<readonly KeptComment[]>([]);
   useEffect(() => {
     const look = () => {
       keptComments().then(
         (all) => {
-          setUnsent(all.filter((each) => each.isRefused && each.document === document));
+          setUnsent(
+            all.filter(
+              (each) => each.isRefused && each.document === document && each.address === address,
+            ),
+          );
         },
         () => undefined,
       );
@@ -26,7 +36,7 @@ export function UnsentComments({ document }: { readonly document: DocumentId }) 
     return () => {
       window.removeEventListener(COMMENTS_HANDED_IN, look);
     };
-  }, [document]);
+  }, [document, address]);
   return unsent.map(({ id, page, text }) => (
     <div key={id} className="stack tight">
       <TextField

@@ -16,6 +16,9 @@ import { useWords } from '@/ui/words/use-words';
 
 const NONE: readonly KeptComment[] = [];
 
+/** What is being written, and about which version. */
+type Begun = { readonly of: string | null; readonly draft: CommentDraft };
+
 function viewOf({ id, page, place, text, madeAt, address: by }: KeptComment): CommentView {
   const never = { changedAt: null, resolvedAt: null };
   return {
@@ -28,12 +31,17 @@ function viewOf({ id, page, place, text, madeAt, address: by }: KeptComment): Co
 export function useOfflineComments(kept: KeptLicence | null): Comments {
   const { say } = useWords();
   const [written, setWritten] = useState<readonly KeptComment[]>(NONE);
-  const [draft, setDraft] = useState<CommentDraft | null>(null);
+  const [begun, setBegun] = useState<Begun | null>(null);
   const [isPlacing, setPlacing] = useState(false);
   const [active, setActive] = useState<CommentId | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const version = kept?.version ?? null;
+  // What was begun on one document never comes to stand on another; on the list it can be copied.
+  const draft = version === null || begun?.of === version ? (begun?.draft ?? null) : null;
+  const setDraft = (next: CommentDraft | null): void => {
+    setBegun(next === null ? null : { of: version, draft: next });
+  };
 
   const address = kept?.about.address ?? '';
   const writtenHere = useCallback(async () => {

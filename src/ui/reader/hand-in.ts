@@ -16,11 +16,6 @@ function tell(told: Partial<HandInInput>): Promise<HandedIn> {
   return readerCall<HandedIn>('POST', '/api/v1/reader/offline', all);
 }
 
-/** A device that is not accepted any more is no failure. */
-function unlessShutOut(error: unknown): void {
-  if (!(error instanceof CallError && error.code === 'NOT_SIGNED_IN')) throw error;
-}
-
 /** Says that every licence of this browser is about to be forgotten: whoever leaves keeps none. */
 export async function giveUpLicences(): Promise<void> {
   const licences = await allLicences();
@@ -46,14 +41,15 @@ async function handInComments(): Promise<void> {
 }
 
 /**
- * Hands in what was read and written without a connection, and forgets the licences that are over. A device that
- * is not accepted any more forgets them all; what it read stays, to be handed in once the address was
- * proven again.
+ * Hands in what was read and written without a connection, and forgets the licences that are over. A
+ * device that is not accepted any more forgets them all; what was read and written there stays, to be
+ * handed in once the address was proven again.
  */
 export async function handIn(): Promise<void> {
   const licences = await allLicences();
   const opens = await opensToHandIn();
-  await handInComments().catch(unlessShutOut);
+  // One that is not answered for now is handed in another time, and keeps nothing else from being told.
+  await handInComments().catch(() => undefined);
   if (licences.length === 0 && opens.length === 0) return;
   try {
     for (const open of opens) {
@@ -65,7 +61,8 @@ export async function handIn(): Promise<void> {
     for (const { version } of gone) await forgetLicence(version);
     if (gone.length > 0) await tell({ forgotten: gone.map(({ licence }) => licence) });
   } catch (error) {
-    unlessShutOut(error);
+    const isShutOut = error instanceof CallError && error.code === 'NOT_SIGNED_IN';
+    if (!isShutOut) throw error;
     for (const { version } of licences) await forgetLicence(version);
   }
 }

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import type { LicenceId } from '@/core/base/ids';
 import { versionId } from '@/contracts/files';
-import type { MediaType } from '@/core/content/media-types';
 import { DAY } from '@/core/base/time';
 import type { RefusalReason } from '@/core/policy/decide';
 import type { BoxKey } from '@/core/licence/key-box';
@@ -50,7 +49,6 @@ export type PermitGiven = {
   readonly glyphs: readonly CarriedRun[];
   /** What the file is to be called. */
   readonly name: string;
-  readonly mediaType: MediaType;
 };
 
 /** An open that was made without a connection, as the device wrote it down. */
@@ -111,8 +109,7 @@ export type OwnAsked =
     }
   | { readonly kind: 'picture'; readonly wanted: WantedPage }
   | ({ readonly kind: 'print'; readonly title: string } & CopyAsked)
-  /** `mediaType`: of the file as it came. */
-  | ({ readonly kind: 'keep'; readonly mediaType: MediaType } & CopyAsked)
+  | ({ readonly kind: 'keep' } & CopyAsked)
   | { readonly kind: 'text'; readonly page: number }
   | { readonly kind: 'outline' }
   | { readonly kind: 'find'; readonly words: string; readonly from: number };

@@ -93,12 +93,11 @@ async function print({
 async function keep({
   permit: statement,
   glyphs,
-  mediaType,
 }: OwnAsked & { readonly kind: 'keep' }): Promise<OwnAnswers['keep']> {
   const { document, licence, issuer, now } = needOpen();
   const permit = await readPermit(statement, issuer, licence.id, now());
   const marker = createMarker(carriedScripts(glyphs));
-  return keptFile(document.plain(permit), mediaType, permit.watermark, marker);
+  return keptFile(document.plain(permit), permit.watermark, marker);
 }
 
 async function answer(asked: OwnAsked): Promise<OwnAnswers[keyof OwnAnswers]> {

@@ -169,11 +169,6 @@ export function isCalledPdf(fileName: string): boolean {
   return kindCalled(fileName) === 'application/pdf';
 }
 
-/** Whether a file that begins like this can be a PDF, whatever its name says. */
-export function beginsLikePdf(head: Uint8Array): boolean {
-  return KINDS['application/pdf'].begins(head);
-}
-
 export function pagesFrom(mediaType: MediaType): PagesFrom {
   return KINDS[mediaType].pages;
 }

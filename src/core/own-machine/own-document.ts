@@ -4,10 +4,8 @@ import { verifyHeader } from '@/core/age/header';
 import { readerOf, type PlainReader, type ReadAt } from '@/core/age/random-access';
 import type { Moment } from '@/core/base/time';
 import type { OwnLicence } from '@/core/licence/own-licence';
-import { beginsLikePdf, HEAD } from '@/core/content/media-types';
 import type { Permit } from '@/core/licence/permit';
 import { OwnMachineError } from '@/core/own-machine/errors';
-import { ContentError } from '@/core/pages/errors';
 import { PRINT_WIDTH } from '@/core/pages/picture-pdf';
 import { openPdf } from '@/core/pages/pdf-document';
 import {
@@ -49,7 +47,6 @@ type TakePermit = Pick<Permit, 'watermark' | 'take'>;
 
 /** A document that is open on the person's own machine. What the licence withholds has no way out. */
 export type OwnDocument = {
-  /** 0: it is of a kind that is not drawn here, and can only be kept. */
   readonly pages: number;
   /** Chunks decrypted so far. */
   readonly opened: () => number;
@@ -98,8 +95,7 @@ const LOOKS_FOR = 1_000;
 export async function openOwnDocument(file: OwnFile, machine: OwnMachine): Promise<OwnDocument> {
   const { licence, marker, now, pdfium } = machine;
   const reader = await plainOf(file, machine);
-  const isDrawn = beginsLikePdf(reader.read(0, Math.min(HEAD, reader.size)));
-  const document = isDrawn ? openPdf(pdfium, reader) : NO_PAGES;
+  const document = openPdf(pdfium, reader);
   const check = (): void => {
     if (now() >= licence.expiresAt) throw new OwnMachineError('LICENCE_OVER');
   };
@@ -145,23 +141,6 @@ export async function openOwnDocument(file: OwnFile, machine: OwnMachine): Promi
     close: document.close,
   };
 }
-
-const noPages = (): never => {
-  throw new ContentError('NO_SUCH_PAGE');
-};
-
-/** Of a file that is not drawn here. */
-const NO_PAGES: PageSource = {
-  pages: 0,
-  title: '',
-  pageSize: noPages,
-  draw: noPages,
-  drawPart: noPages,
-  text: noPages,
-  find: noPages,
-  outline: () => [],
-  close: () => undefined,
-};
 
 function drawn(document: PageSource, wanted: WantedPage) {
   const { width, part } = sizeAsked(wanted);

@@ -48,8 +48,8 @@ function copiesOf({ ask }: OwnWorker, opened: Granted): OwnCopies {
       saveFile(new File([blob], name));
     },
     keep: async () => {
-      const { permit, glyphs, name, mediaType } = await permitFor(opened, 'keep-here', {});
-      const { blob, marked } = await inTime(ask({ kind: 'keep', permit, glyphs, mediaType }));
+      const { permit, glyphs, name } = await permitFor(opened, 'keep-here', {});
+      const { blob, marked } = await inTime(ask({ kind: 'keep', permit, glyphs }));
       saveFile(new File([blob], name));
       return marked;
     },
@@ -129,8 +129,6 @@ export async function openHere(
   const worker = startOwnWorker();
   try {
     const { pages } = await worker.open({ file, taken, boxKey, privateKey, now: taken.now });
-    // The service has pages of it, which are made of kinds that are not drawn here.
-    if (pages === 0 && !opened.isLocal) throw new OwnFailure('NOT_SHOWN_HERE');
     if (opened.kept && taken.offlineUntil !== null) await keepForLater(opened, taken);
     const copies = copiesOf(worker, opened);
     return { source: pagesOf(worker, licence), pages, copies, end: worker.end };

@@ -76,7 +76,7 @@ export async function permitPrint(
     throw error;
   });
   await recordCopy(deps, actor, opened, input, { ...counted, here: true });
-  return { outcome: 'granted', ...given, name, mediaType: 'application/pdf' };
+  return { outcome: 'granted', ...given, name };
 }
 
 /**
@@ -104,5 +104,5 @@ export async function permitKeep(
     personal: whereabouts(deps, actor.from),
   });
   const name = clearFileName(opened.document, opened.version);
-  return { outcome: 'granted', ...given, name, mediaType: opened.version.mediaType };
+  return { outcome: 'granted', ...given, name };
 }

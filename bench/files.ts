@@ -1,8 +1,9 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { open, rm, writeFile, readFile } from 'node:fs/promises';
+import { open, rm, writeFile, readFile, type FileHandle } from 'node:fs/promises';
 import path from 'node:path';
+import { Readable } from 'node:stream';
 import { PDFDocument, PDFName, PDFRef } from '@cantoo/pdf-lib';
 import { CHUNK, PAYLOAD_NONCE, TAG, chunkCount, payloadKey, sealedSize } from '@/core/age/chunks';
 import { encodeHeader } from '@/core/age/header';
@@ -14,9 +15,11 @@ import { envelope } from '@/core/wrapper/write';
 import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import { openPdf } from '@/core/pages/pdf-document';
 import { writeWhole } from '@/cli/write-whole';
-import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createDiskBlobStore, realDisk } from '@/server/storage/disk-blob-store';
+import { createSealingThreads } from '@/server/storage/sealing-threads';
 import { readAhead } from '@/server/storage/read-ahead';
-import { openSealedFile } from '@/server/storage/sealed-files';
+import type { Payload } from '@/server/storage/sealed-files';
+import { writeStream } from '@/server/storage/write-stream';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import { coverFacts, covers } from '../tests/support/covers';
 import { median, say, seconds } from './measure';
@@ -46,9 +49,51 @@ async function peakOf(work: () => Promise<unknown>): Promise<number> {
   return (peak - idle) / MIB;
 }
 
+/** Has a file written anew. @param synced whether it is waited for until the disk has it */
+async function anew(
+  name: string,
+  synced: boolean,
+  write: (file: FileHandle) => Promise<unknown>,
+): Promise<void> {
+  const file = await open(name, 'w');
+  // What goes on writing beside the cipher goes on here as well, but is not waited for.
+  await write(file);
+  if (synced) await file.sync();
+  await file.close();
+}
+
+/** What is compared, each begun with a disk that has nothing left to write. */
+type Steps = Readonly<Record<string, () => unknown>>;
+
+/** The middle of five rounds, in seconds: every step of a round has a turn before any has another. */
+async function inTurns<T extends Steps>(
+  steps: T,
+  before: () => Promise<void>,
+): Promise<Record<keyof T, number>> {
+  const times = new Map<string, number[]>(Object.keys(steps).map((name) => [name, []]));
+  for (let round = 0; round < 5; round++) {
+    for (const [name, step] of Object.entries(steps)) {
+      await before();
+      execFileSync('sync');
+      times.get(name)?.push(await seconds(() => Promise.resolve(step())));
+    }
+  }
+  return Object.fromEntries([...times].map(([name, each]) => [name, median(each)])) as Record<
+    keyof T,
+    number
+  >;
+}
+
+/** `seconds` for `mebibytes`, against what `age` took. */
+function compared(mebibytes: number, ours: number, age: number): string {
+  return `${(mebibytes / ours).toFixed(0)} MiB/s = ${(age / ours).toFixed(2)} x age`;
+}
+
 /**
  * Protecting a file, plain to store and on to a protected PDF, and opening it again, against
- * Debian's `age` in the same run.
+ * Debian's `age` in the same run. `age` does not wait for the disk; the product does before it says
+ * that it has something. Both are compared both ways, for where the disk is slower than either
+ * there is nothing else to see.
  */
 export async function protectedFiles(folder: string): Promise<void> {
   const at = (name: string): string => path.join(folder, name);
@@ -56,143 +101,162 @@ export async function protectedFiles(folder: string): Promise<void> {
   const identity = /AGE-SECRET-KEY-\S+/.exec(await readFile(at('key'), 'utf8'))?.[0] ?? '';
   const recipient = execFileSync('age-keygen', ['-y', at('key')], { encoding: 'utf8' }).trim();
   const cover = await covers.draw(coverFacts, new Uint8Array(16), 'x.age');
-
-  // As the product does it: sealed into the store as an upload is, and written from there as a protected file.
-  const blobs = createDiskBlobStore(folder);
-  const protect = async (
-    plain: string,
-    out: string,
-    size: number,
-  ): Promise<{ readonly sealing: number; readonly writing: number }> => {
-    const start = performance.now();
-    const { fileKey, stanzas } = await newFileKey([recipient]);
-    const header = encodeHeader(
-      [embargoStanza('ver_00000000000000000001', 'https://embargo.example'), ...stanzas],
-      fileKey,
-    );
-    const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
-    const sealed = async function* (): AsyncGenerator<Uint8Array> {
-      yield header;
-      yield nonce;
-      yield* sealStream(nodeChunkCipher(payloadKey(fileKey, nonce)), readAhead(plain, 0, size));
-    };
-    await blobs.writeAt('bench', 0, sealed());
-    const stored = performance.now();
-    const { head, tail } = envelope(
-      cover,
-      header.length + PAYLOAD_NONCE + sealedSize(size),
-      'x.age',
-    );
-    await writeWhole(
-      out,
-      (async function* () {
-        yield head;
-        for await (const piece of blobs.read('bench')) yield piece;
-        yield tail;
-      })(),
-    );
-    return { sealing: (stored - start) / 1000, writing: (performance.now() - stored) / 1000 };
+  const files = createSealingThreads('build/workers');
+  const blobs = createDiskBlobStore(folder, realDisk, files);
+  const { fileKey, stanzas } = await newFileKey([recipient]);
+  const header = encodeHeader(
+    [embargoStanza('ver_00000000000000000001', 'https://embargo.example'), ...stanzas],
+    fileKey,
+  );
+  const start = header.length + PAYLOAD_NONCE;
+  const newNonce = (): Uint8Array => new Uint8Array(randomBytes(PAYLOAD_NONCE));
+  const payloadOf = (nonce: Uint8Array): Payload => ({
+    key: payloadKey(fileKey, nonce),
+    first: 0,
+    ends: true,
+  });
+  // As an upload is: what comes is sealed into the store.
+  const store = async (size: number): Promise<void> => {
+    const nonce = newNonce();
+    await blobs.writeAt('bench', 0, Readable.from([header, nonce]));
+    await blobs.sealAt('bench', start, payloadOf(nonce), readAhead(at('plain'), 0, size));
   };
-  const recover = async (file: string, out: string): Promise<void> => {
-    const [from, to] = [await open(file, 'r'), await open(out, 'w')];
+  // As `protect --local` does: a protected file, and nothing in the store.
+  const protect = async (name: string, size: number, synced: boolean): Promise<void> => {
+    const nonce = newNonce();
+    const { head, tail } = envelope(cover, start + sealedSize(size), 'x.age');
+    const from = await open(at('plain'), 'r');
+    await anew(at(name), synced, async (file) => {
+      await writeStream(file, 0, Readable.from([head, header, nonce]));
+      const offset = head.length + start;
+      const plain = { file: from, offset: 0, length: size };
+      await files.seal(payloadOf(nonce), plain, { file, offset });
+      await writeStream(file, offset + sealedSize(size), Readable.from([tail]));
+    });
+    await from.close();
+  };
+  // As it is handed out of the store.
+  const writeOut = async (size: number): Promise<void> => {
+    const { head, tail } = envelope(cover, start + sealedSize(size), 'x.age');
+    const pieces = async function* (): AsyncGenerator<Uint8Array> {
+      yield head;
+      for await (const piece of blobs.read('bench')) yield piece;
+      yield tail;
+    };
+    await writeWhole(at('new'), pieces());
+  };
+  const recover = async (synced: boolean): Promise<void> => {
+    const name = at('plain.pdf');
+    const from = await open(name, 'r');
     const { size } = await from.stat();
     const read = async (offset: number, length: number): Promise<Uint8Array> => {
       const bytes = new Uint8Array(Math.min(length, size - offset));
       await from.read(bytes, 0, bytes.length, offset);
       return bytes;
     };
-    const { header, offset, length } = await inspectFile(read, size);
-    const nonce = await read(offset + header.length, PAYLOAD_NONCE);
-    const key = payloadKey(await unwrapFileKey(header, identity), nonce);
-    await openSealedFile(
-      {
-        file: from,
-        offset: offset + header.length + PAYLOAD_NONCE,
-        length: length - header.length - PAYLOAD_NONCE,
-      },
-      { file: to, offset: 0 },
-      nodeChunkCipher(key),
-    );
+    const found = await inspectFile(read, size);
+    const head = found.header.length + PAYLOAD_NONCE;
+    const nonce = await read(found.offset + found.header.length, PAYLOAD_NONCE);
+    const key = payloadKey(await unwrapFileKey(found.header, identity), nonce);
+    const sealed = { file: from, offset: found.offset + head, length: found.length - head };
+    await anew(at('back'), synced, (file) => files.open(key, sealed, { file, offset: 0 }));
     await from.close();
-    await to.close();
+  };
+  const age = (...args: readonly string[]): unknown => execFileSync('age', args);
+  const encrypt = ['-r', recipient, '-o', at('new'), at('plain')];
+  const decrypt = ['-d', '-i', at('key'), '-o', at('new'), at('plain.age')];
+  const synced = (args: readonly string[]): void => {
+    age(...args);
+    execFileSync('sync', [at('new')]);
+  };
+  // Neither pays for throwing away what stood there before.
+  const clear = async (): Promise<void> => {
+    for (const name of ['new', 'back']) await rm(at(name), { force: true });
+    await blobs.remove('bench');
   };
 
   // Times first: asking for a collection, which the memory of a run is measured from, leaves the
   // collector at work for long after.
   for (const mebibytes of SIZES) {
+    const size = mebibytes * MIB;
     await fillFile(at('plain'), mebibytes);
-    const ratios: {
-      readonly protect: number;
-      readonly alike: number;
-      readonly both: number;
-      readonly open: number;
-      readonly speed: number;
-      readonly back: number;
-    }[] = [];
-    for (let round = 0; round < 5; round++) {
-      // Neither pays for throwing away what stood there before, nor for writing to the disk what
-      // another left in memory.
-      for (const name of ['plain.age', 'plain.pdf', 'back']) await rm(at(name), { force: true });
-      await blobs.remove('bench');
-      execFileSync('sync');
-      const ageEncrypts = await seconds(() =>
-        Promise.resolve(execFileSync('age', ['-r', recipient, '-o', at('plain.age'), at('plain')])),
-      );
-      const ageSyncs = await seconds(() =>
-        Promise.resolve(execFileSync('sync', [at('plain.age')])),
-      );
-      execFileSync('sync');
-      const ours = await protect(at('plain'), at('plain.pdf'), mebibytes * MIB);
-      execFileSync('sync');
-      const ageDecrypts = await seconds(() =>
-        Promise.resolve(
-          execFileSync('age', ['-d', '-i', at('key'), '-o', at('back'), at('plain.age')]),
-        ),
-      );
-      await rm(at('back'));
-      execFileSync('sync');
-      const opened = await seconds(() => recover(at('plain.pdf'), at('back')));
-      ratios.push({
-        protect: ageEncrypts / ours.sealing,
-        alike: (ageEncrypts + ageSyncs) / ours.sealing,
-        both: ageEncrypts / (ours.sealing + ours.writing),
-        open: ageDecrypts / opened,
-        speed: mebibytes / ours.sealing,
-        back: mebibytes / opened,
-      });
-    }
-    if (spawnSync('cmp', [at('plain'), at('back')]).status !== 0)
-      throw new Error('what came back is something else');
-    const middle = (of: (ratio: (typeof ratios)[number]) => number): number =>
-      median(ratios.map(of));
-    say(
-      `protect ${String(mebibytes)} MiB, file to store`,
-      `${middle(({ speed }) => speed).toFixed(0)} MiB/s = ${middle(({ protect: ratio }) => ratio).toFixed(2)} x age`,
-      '0.75',
+    const wanted = mebibytes === 64 ? '0.90' : '1.00';
+    const sealing = await inTurns(
+      {
+        age: () => age(...encrypt),
+        ageSynced: () => {
+          synced(encrypt);
+        },
+        protected: () => protect('new', size, false),
+        protectedSynced: () => protect('new', size, true),
+        stored: () => store(size),
+        storedAndOut: async () => {
+          await store(size);
+          await writeOut(size);
+        },
+        copySynced: () =>
+          anew(at('new'), true, (file) => writeStream(file, 0, readAhead(at('plain'), 0, size))),
+      },
+      clear,
     );
-    say('… against age and a sync', `${middle(({ alike }) => alike).toFixed(2)} x`, '1.00');
+    const { age: bare, ageSynced } = sealing;
+    say(`protect ${String(mebibytes)} MiB`, compared(mebibytes, sealing.protected, bare), wanted);
     say(
-      '… and written out as a PDF, on the disk for sure',
-      `${middle(({ both }) => both).toFixed(2)} x age, which does not wait for the disk`,
+      '… both until the disk has it',
+      compared(mebibytes, sealing.protectedSynced, ageSynced),
+      wanted,
+    );
+    say(
+      '… into the store, both until the disk has it',
+      compared(mebibytes, sealing.stored, ageSynced),
+      wanted,
+    );
+    say(
+      '… into the store, against age that does not wait',
+      `${(bare / sealing.stored).toFixed(2)} x age; a bare copy that waits ${(bare / sealing.copySynced).toFixed(2)} x`,
       '-',
     );
     say(
-      `open ${String(mebibytes)} MiB, file to file`,
-      `${middle(({ back }) => back).toFixed(0)} MiB/s = ${middle(({ open: ratio }) => ratio).toFixed(2)} x age`,
-      '0.90',
+      '… and written out of it, all on the disk',
+      compared(mebibytes, sealing.storedAndOut, ageSynced),
+      '-',
     );
+    await protect('plain.pdf', size, true);
+    age('-r', recipient, '-o', at('plain.age'), at('plain'));
+    const opening = await inTurns(
+      {
+        age: () => age(...decrypt),
+        ours: () => recover(false),
+        ageSynced: () => {
+          synced(decrypt);
+        },
+        oursSynced: () => recover(true),
+      },
+      () => rm(at('back'), { force: true }),
+    );
+    say(`open ${String(mebibytes)} MiB`, compared(mebibytes, opening.ours, opening.age), wanted);
+    say(
+      '… both until the disk has it',
+      compared(mebibytes, opening.oursSynced, opening.ageSynced),
+      wanted,
+    );
+    if (spawnSync('cmp', [at('plain'), at('back')]).status !== 0)
+      throw new Error('what came back is something else');
   }
   for (const mebibytes of SIZES) {
     await fillFile(at('plain'), mebibytes);
-    const protecting = await peakOf(() => protect(at('plain'), at('plain.pdf'), mebibytes * MIB));
-    const opening = await peakOf(() => recover(at('plain.pdf'), at('back')));
+    const storing = await peakOf(() => store(mebibytes * MIB));
+    const protecting = await peakOf(() => protect('plain.pdf', mebibytes * MIB, true));
+    const opening = await peakOf(() => recover(true));
     say(
       `memory for ${String(mebibytes)} MiB, above idle`,
-      `protect +${protecting.toFixed(0)}, open +${opening.toFixed(0)} MiB`,
+      `store +${storing.toFixed(0)}, protect +${protecting.toFixed(0)}, open +${opening.toFixed(0)} MiB`,
       '100 MiB, flat',
     );
+    await blobs.remove('bench');
   }
-  for (const name of ['plain', 'plain.age', 'plain.pdf', 'back'])
+  await files.close();
+  for (const name of ['plain', 'plain.age', 'plain.pdf', 'new', 'back'])
     await rm(at(name), { force: true });
 }
 

@@ -23,6 +23,7 @@ const WORKERS: BuildOptions = {
   logLevel: 'warning',
   entryPoints: {
     'render-worker': 'src/workers/render-worker.ts',
+    'sealing-worker': 'src/workers/sealing-worker.ts',
     'export-worker': 'src/workers/export-worker.ts',
     'check-worker': 'src/workers/check-worker.ts',
     'verify-worker': 'src/workers/verify-worker.ts',
@@ -34,6 +35,7 @@ const WORKERS: BuildOptions = {
     'sharp',
     '@hyzyla/pdfium',
     'piscina',
+    'sodium-native',
     '@cantoo/fontkit',
     'wawoff2',
     'subset-font',

@@ -1,11 +1,10 @@
 import { open, type FileHandle } from 'node:fs/promises';
-import { PAYLOAD_NONCE, payloadKey, type ChunkCipher } from '@/core/age/chunks';
+import { PAYLOAD_NONCE, payloadKey } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
 import { unwrapFileKey } from '@/core/age/recipients';
 import { AppError } from '@/core/base/errors';
 import { inspectFile, type Inspected } from '@/core/wrapper/inspect';
 import type { Stretch } from '@/server/storage/sealed-files';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** A file named on the call that is not there, or may not be read. */
 class InputError extends AppError<'NO_FILE'> {
@@ -41,14 +40,14 @@ export function inspectOpen(file: FileHandle, size: number): Promise<Inspected> 
 }
 
 /**
- * The chunks of the age file in an open file, and the cipher that opens them with this private key.
+ * The chunks of the age file in an open file, and the payload key that opens them, by this private key.
  * @throws AgeError `DAMAGED`
  */
 export async function unlock(
   file: FileHandle,
   { header, offset, length }: Inspected,
   identity: string,
-): Promise<{ readonly sealed: Stretch; readonly cipher: ChunkCipher }> {
+): Promise<{ readonly sealed: Stretch; readonly key: Uint8Array }> {
   const fileKey = await unwrapFileKey(header, identity);
   const nonce = new Uint8Array(PAYLOAD_NONCE);
   const start = header.length + PAYLOAD_NONCE;
@@ -56,6 +55,6 @@ export async function unlock(
     throw new AgeError('DAMAGED', 'no nonce');
   return {
     sealed: { file, offset: offset + start, length: length - start },
-    cipher: nodeChunkCipher(payloadKey(fileKey, nonce)),
+    key: payloadKey(fileKey, nonce),
   };
 }

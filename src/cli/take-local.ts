@@ -2,9 +2,11 @@ import { randomBytes } from 'node:crypto';
 import { closeSync, openSync, readSync } from 'node:fs';
 import { mkdir, stat } from 'node:fs/promises';
 import path from 'node:path';
+import { Readable } from 'node:stream';
 import { base64 } from '@scure/base';
-import { PAYLOAD_NONCE, payloadKey } from '@/core/age/chunks';
-import { sealStream } from '@/core/age/stream';
+import { PAYLOAD_NONCE, payloadKey, sealedSize } from '@/core/age/chunks';
+import { concatBytes } from '@/core/base/bytes';
+import { AgeError } from '@/core/age/errors';
 import { newBoxKeyPair, unboxKey } from '@/core/licence/key-box';
 import { lookAtPlain } from '@/core/own-machine/look';
 import { ContentError } from '@/core/pages/errors';
@@ -13,9 +15,11 @@ import {
   finishLocalInput,
   type FileFound,
   type LocalBegun,
+  type LocalCover,
 } from '@/contracts/local-document';
 import { checked } from '@/cli/command';
-import { writeWhole } from '@/cli/write-whole';
+import { withFile } from '@/cli/picked-file';
+import { makeWhole } from '@/cli/write-whole';
 import { loadInstalledPdfium } from '@/server/rendering/load-pdfium';
 import type { Deps, StaffActor } from '@/server/services/base/deps';
 import {
@@ -24,8 +28,8 @@ import {
   protectLocal,
 } from '@/server/services/documents/local-document';
 import { cancelUpload } from '@/server/services/documents/protect-document';
-import { readAhead } from '@/server/storage/read-ahead';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { writeStream } from '@/server/storage/write-stream';
+import type { SealedFiles } from '@/server/storage/sealed-files';
 
 /** What a file is. @throws ContentError where it is no PDF that can be drawn, or is protected already */
 async function look(file: string, size: number): Promise<FileFound> {
@@ -59,6 +63,34 @@ async function begin(
 }
 
 /**
+ * Writes the protected file of a plain one in one pass.
+ *
+ * @throws OutputError; ContentError `FILE_DAMAGED` where the plain one was changed meanwhile
+ */
+async function writeProtected(
+  files: SealedFiles,
+  plain: { readonly path: string; readonly size: number },
+  target: string,
+  { fileKey, begun, cover }: { fileKey: Uint8Array; begun: LocalBegun; cover: LocalCover },
+): Promise<void> {
+  const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
+  const payload = { key: payloadKey(fileKey, nonce), first: 0, ends: true };
+  const head = concatBytes(base64.decode(cover.head), base64.decode(begun.header), nonce);
+  await withFile(plain.path, (file) =>
+    makeWhole(target, async (to) => {
+      await writeStream(to, 0, Readable.from([head]));
+      // As long as it was when the document was begun: its cover says so.
+      const stretch = { file, offset: 0, length: plain.size };
+      await files.seal(payload, stretch, { file: to, offset: head.length });
+      const end = head.length + sealedSize(plain.size);
+      await writeStream(to, end, Readable.from([base64.decode(cover.tail)]));
+    }),
+  ).catch((error: unknown) => {
+    throw error instanceof AgeError ? new ContentError('FILE_DAMAGED') : error;
+  });
+}
+
+/**
  * Encrypts a PDF beside where it lies: its protected file is written into `folder`, and nothing of its
  * content into the store.
  *
@@ -67,6 +99,7 @@ async function begin(
 export async function takeLocal(
   deps: Deps,
   actor: StaffActor,
+  files: SealedFiles,
   file: string,
   named: {
     readonly title: string;
@@ -86,19 +119,9 @@ export async function takeLocal(
   try {
     const { title, reference } = named;
     const cover = await coverForLocal(deps, actor, { id: begun.id, reference });
-    const nonce = new Uint8Array(randomBytes(PAYLOAD_NONCE));
     await mkdir(named.folder, { recursive: true });
     const target = path.join(named.folder, cover.name);
-    await writeWhole(
-      target,
-      (async function* () {
-        yield base64.decode(cover.head);
-        yield base64.decode(begun.header);
-        yield nonce;
-        yield* sealStream(nodeChunkCipher(payloadKey(fileKey, nonce)), readAhead(file, 0, size));
-        yield base64.decode(cover.tail);
-      })(),
-    );
+    await writeProtected(files, { path: file, size }, target, { fileKey, begun, cover });
     const finish = checked(
       finishLocalInput.safeParse({ id: begun.id, title, reference, ...found }),
     );

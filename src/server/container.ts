@@ -28,6 +28,7 @@ import { createLiveChanges } from '@/server/live/live-changes';
 import { mailOf } from '@/server/mail/mail-of';
 import { createLedgerProver } from '@/server/verifying/ledger-prover';
 import { createLedgerVerifier } from '@/server/verifying/ledger-verifier';
+import { createSealingThreads } from '@/server/storage/sealing-threads';
 import { createLedgerExporter } from '@/server/exporting/ledger-exporter';
 import { createCountryPlaces } from '@/server/places/country-places';
 import { inventedPlaces } from '@/server/places/invented-places';
@@ -61,7 +62,7 @@ import { mendDatabase, mendFound, sayDamaged } from '@/server/services/keys/mend
 import { createSealReport } from '@/server/services/keys/report-seals';
 import { goOnNoting, noteEndings } from '@/server/services/ledger/note-endings';
 import { record, whereabouts } from '@/server/services/base/record';
-import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
+import { createDiskBlobStore, realDisk } from '@/server/storage/disk-blob-store';
 import { createReserve } from '@/server/storage/reserve';
 import { clearCopies } from '@/server/storage/leftovers';
 import { createWitness } from '@/server/storage/witness';
@@ -230,7 +231,8 @@ export async function createContainer(config: Config, options: Options = {}): Pr
     origin: ORIGIN,
     dayOf: calendar.dayOf,
   };
-  const blobs = createDiskBlobStore(path.join(config.dataDir));
+  const sealing = createSealingThreads(config.workersDir);
+  const blobs = createDiskBlobStore(config.dataDir, realDisk, sealing);
   if (isServer) await blobs.sweep(await namedBlobKeys(db.read));
   const deps: Deps = {
     db,
@@ -314,6 +316,7 @@ export async function createContainer(config: Config, options: Options = {}): Pr
       await background.stop();
       deps.live.close();
       deps.mailer?.close();
+      await sealing.close();
       if (options.renderer === undefined) await deps.renderer.close();
       await db.close();
     },

@@ -117,8 +117,8 @@ describe('an upload', () => {
       ...product.deps,
       blobs: {
         ...product.deps.blobs,
-        writeAt: async (...args: Parameters<typeof product.deps.blobs.writeAt>) => {
-          await product.deps.blobs.writeAt(...args);
+        sealAt: async (...args: Parameters<typeof product.deps.blobs.sealAt>) => {
+          await product.deps.blobs.sealAt(...args);
           throw new Error('killed');
         },
       },

@@ -11,6 +11,7 @@ import { beginUploadInput, finishUploadInput } from '@/contracts/document';
 import { dispatchInput } from '@/contracts/dispatch';
 import { UsageError, checked, needed, type Call, type Command } from '@/cli/command';
 import { actorNamed, withService } from '@/cli/open-service';
+import { withSealedFiles } from '@/cli/sealed-files';
 import { takeLocal } from '@/cli/take-local';
 import { writeWhole } from '@/cli/write-whole';
 import type { Terms } from '@/core/policy/rights';
@@ -213,12 +214,15 @@ async function takeHere(call: Call, deps: Deps, actor: StaffActor, file: string)
   const reference =
     call.text('reference') ??
     referenceFrom(path.basename(file), new Set(await allReferences(deps.db.read)));
-  const taken = await takeLocal(deps, actor, file, {
+  const named = {
     title: titleOf(call, file),
     reference,
     recoverable: !call.flag('no-recovery'),
     folder: call.text('out') ?? '.',
-  });
+  };
+  const taken = await withSealedFiles(call.config(), (files) =>
+    takeLocal(deps, actor, files, file, named),
+  );
   return { path: file, ...taken };
 }
 

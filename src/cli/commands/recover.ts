@@ -1,11 +1,13 @@
 import { fileTypeFromBuffer } from 'file-type';
-import { CHUNK, TAG, plainSize, type ChunkCipher } from '@/core/age/chunks';
+import { CHUNK, TAG, plainSize } from '@/core/age/chunks';
 import { readerOf } from '@/core/age/random-access';
 import { UsageError, needed, type Command } from '@/cli/command';
 import { readIdentity } from '@/cli/identity-file';
 import { inspectOpen, unlock, withFile } from '@/cli/picked-file';
+import { withSealedFiles } from '@/cli/sealed-files';
 import { makeWhole } from '@/cli/write-whole';
-import { openSealedFile, type Stretch } from '@/server/storage/sealed-files';
+import type { Stretch } from '@/server/storage/sealed-files';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** What tells files apart lies within so many bytes. */
 const ENOUGH = 4_100;
@@ -39,15 +41,17 @@ What is written bears its name only once all of it has verified.`,
       needed(call, 'identity', 'the file that holds the recovery key'),
     );
     return withFile(path, async (file, size) => {
-      const { sealed, cipher } = await unlock(file, await inspectOpen(file, size), identity);
+      const { sealed, key } = await unlock(file, await inspectOpen(file, size), identity);
       const bytes = plainSize(sealed.length);
-      const head = await firstBytes(sealed, cipher);
+      const head = await firstBytes(sealed, key);
       const out =
         call.text('out') ?? nameBeside(path, (await fileTypeFromBuffer(head))?.ext ?? 'bin');
-      await makeWhole(out, (target) =>
-        openSealedFile(sealed, { file: target, offset: 0 }, cipher, (done) => {
-          call.progress(done, bytes, 'opened');
-        }),
+      await withSealedFiles(call.config(), (files) =>
+        makeWhole(out, (target) =>
+          files.open(key, sealed, { file: target, offset: 0 }, (done) => {
+            call.progress(done, bytes, 'opened');
+          }),
+        ),
       );
       return { code: 0, text: `${out}\n`, json: { out, bytes } };
     });
@@ -55,16 +59,12 @@ What is written bears its name only once all of it has verified.`,
 };
 
 /** The beginning of what is inside, to know what it is. The last chunk is checked with it. */
-async function firstBytes(
-  { file, offset, length }: Stretch,
-  cipher: ChunkCipher,
-): Promise<Uint8Array> {
+async function firstBytes({ file, offset, length }: Stretch, key: Uint8Array): Promise<Uint8Array> {
   const first = Buffer.alloc(Math.min(CHUNK + TAG, length));
   const last = Buffer.alloc(length % (CHUNK + TAG) === 0 ? first.length : length % (CHUNK + TAG));
   await file.read(first, 0, first.length, offset);
   await file.read(last, 0, last.length, offset + length - last.length);
-  return readerOf(cipher, length, (at, size) => (at === 0 ? first : last).subarray(0, size)).read(
-    0,
-    ENOUGH,
-  );
+  const sealed = (at: number, size: number): Uint8Array =>
+    (at === 0 ? first : last).subarray(0, size);
+  return readerOf(nodeChunkCipher(key), length, sealed).read(0, ENOUGH);
 }

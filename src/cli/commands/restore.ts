@@ -19,6 +19,7 @@ import { checkContents, unpackBackup } from '@/server/services/keys/restore-back
 import type { BackupManifest } from '@/core/ledger/backup-manifest';
 import { createWitness } from '@/server/storage/witness';
 import { readEndings } from '@/server/storage/ended-list';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 export const restoreCommand: Command = {
   name: 'restore',
@@ -101,13 +102,14 @@ async function unpack(
     });
     if (inspected.offset > 0 || inspected.stanza !== null)
       throw new ServiceError('document-not-backup');
-    const { sealed, cipher } = await unlock(source, inspected, identity);
+    const { sealed, key } = await unlock(source, inspected, identity);
     const stream = source.createReadStream({
       start: sealed.offset,
       autoClose: false,
       highWaterMark: 1 << 20,
     });
-    return unpackBackup(openStream(cipher, stream), staging, (done, all) => {
+    const archive = openStream(nodeChunkCipher(key), stream);
+    return unpackBackup(archive, staging, (done, all) => {
       call.progress(done, all, 'unpacked');
     });
   });

@@ -22,7 +22,8 @@ function regrouping(size: number): {
       if (at === bytes.length) return full;
       if (held.length === size) full.push(held);
       for (; bytes.length - at > size; at += size) full.push(bytes.subarray(at, at + size));
-      held = bytes.subarray(at);
+      // Copied, for what came may be lent until the next is asked for.
+      held = new Uint8Array(bytes.subarray(at));
       return full;
     },
     rest: () => held,

@@ -6,6 +6,8 @@ import fc from 'fast-check';
 import type { BlobStore, Range } from '@/server/storage/blob-store';
 import { createDiskBlobStore } from '@/server/storage/disk-blob-store';
 import { createMemoryBlobStore } from '@/server/storage/memory-blob-store';
+import { sealStream } from '@/core/age/stream';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import { openBlob } from '@/server/storage/open-blob';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'embargo-blobs-'));
@@ -19,6 +21,17 @@ const content = Uint8Array.from({ length: 700_001 }, (_, i) => (i * 31 + (i >> 1
 async function* inPieces(bytes: Uint8Array, size: number): AsyncGenerator<Uint8Array, void> {
   for (let at = 0; at < bytes.length; at += size)
     yield await Promise.resolve(bytes.subarray(at, at + size));
+}
+
+/** Pieces in memory that is used again, as a reader of files gives them. */
+async function* lent(bytes: Uint8Array, size: number): AsyncGenerator<Uint8Array, void> {
+  const memory = Buffer.alloc(size);
+  for (let at = 0; at < bytes.length; at += size) {
+    const some = bytes.subarray(at, at + size);
+    memory.set(some);
+    yield await Promise.resolve(memory.subarray(0, some.length));
+    memory.fill(0xee);
+  }
 }
 
 async function all(source: AsyncIterable<Uint8Array>): Promise<Buffer> {
@@ -68,6 +81,16 @@ describe.each(stores)('blobs in %s', (_name, store) => {
       ),
       { numRuns: 60 },
     );
+  });
+
+  test('are sealed on their way, from pieces that are only lent', async () => {
+    const key = new Uint8Array(32).fill(7);
+    const cipher = nodeChunkCipher(key);
+    for (const size of [1000, 65_536, 300_000, content.length]) {
+      await store.sealAt('sealed', 0, { key, first: 3, ends: true }, lent(content, size));
+      const wanted = await all(sealStream(cipher, inPieces(content, 65_536), 3));
+      expect((await all(store.read('sealed'))).equals(wanted)).toBe(true);
+    }
   });
 
   test('are written on where they were cut, which takes off what stood there', async () => {

@@ -1,3 +1,5 @@
+import type { Payload } from '@/server/storage/sealed-files';
+
 /**
  * Where the bytes of a blob are, as a value that can be handed to another thread. Only `openBlob`
  * looks into it.
@@ -18,6 +20,16 @@ export type BlobStore = {
   readonly writeAt: (
     key: string,
     offset: number,
+    source: AsyncIterable<Uint8Array>,
+  ) => Promise<void>;
+  /**
+   * The same of what is sealed on its way: `source` is plain, and nothing of it is written. Pieces of it
+   * may be lent: each is done with before the next is asked for.
+   */
+  readonly sealAt: (
+    key: string,
+    offset: number,
+    payload: Payload,
     source: AsyncIterable<Uint8Array>,
   ) => Promise<void>;
   /**

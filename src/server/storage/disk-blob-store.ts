@@ -3,6 +3,7 @@ import { open, readdir, rename, rm, stat, statfs, type FileHandle } from 'node:f
 import path from 'node:path';
 import type { BlobStore } from '@/server/storage/blob-store';
 import { noRoom, notWhole } from '@/server/storage/storage-error';
+import { sealedFilesHere, type SealedFiles } from '@/server/storage/sealed-files';
 import { writeStream } from '@/server/storage/write-stream';
 
 /** What is never filled by contents: revoking, the ledger and the mail's state need room to go on. */
@@ -41,10 +42,14 @@ async function syncFolder(disk: Disk, folder: string): Promise<void> {
   }
 }
 
-const READ_AT_ONCE = 1 << 18;
+const READ_AT_ONCE = 1 << 19;
 
 /** Blobs as files: `incoming/` while they are written, `blobs/` once they are whole. */
-export function createDiskBlobStore(folder: string, disk: Disk = realDisk): BlobStore {
+export function createDiskBlobStore(
+  folder: string,
+  disk: Disk = realDisk,
+  files: Pick<SealedFiles, 'seal'> = sealedFilesHere,
+): BlobStore {
   const incoming = path.join(folder, 'incoming');
   const finished = path.join(folder, 'blobs');
   for (const each of [incoming, finished]) mkdirSync(each, { recursive: true, mode: 0o700 });
@@ -53,25 +58,34 @@ export function createDiskBlobStore(folder: string, disk: Disk = realDisk): Blob
   const pathOf = (key: string): string =>
     existsSync(finishedPath(key)) ? finishedPath(key) : incomingPath(key);
 
+  const fill = async (
+    key: string,
+    offset: number,
+    write: (file: FileHandle) => Promise<unknown>,
+  ): Promise<void> => {
+    const file = await disk.open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
+    try {
+      // Opened to be written anew it is empty; cutting it again would have the file system write
+      // it out as soon as it is closed.
+      if (offset > 0) await file.truncate(offset);
+      await write(file);
+      // Answered as received is what a power cut cannot take back.
+      await file.sync();
+    } catch (cause) {
+      throw cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC'
+        ? noRoom(cause)
+        : cause;
+    } finally {
+      await file.close();
+    }
+    if (offset === 0) await syncFolder(disk, incoming);
+  };
+
   return {
-    writeAt: async (key, offset, source) => {
-      const file = await disk.open(incomingPath(key), offset === 0 ? 'w' : 'r+', 0o600);
-      try {
-        // Opened to be written anew it is empty; cutting it again would have the file system write
-        // it out as soon as it is closed.
-        if (offset > 0) await file.truncate(offset);
-        await writeStream(file, offset, source);
-        // Answered as received is what a power cut cannot take back.
-        await file.sync();
-      } catch (cause) {
-        throw cause instanceof Error && 'code' in cause && cause.code === 'ENOSPC'
-          ? noRoom(cause)
-          : cause;
-      } finally {
-        await file.close();
-      }
-      if (offset === 0) await syncFolder(disk, incoming);
-    },
+    writeAt: (key, offset, source) =>
+      fill(key, offset, (file) => writeStream(file, offset, source)),
+    sealAt: (key, offset, payload, source) =>
+      fill(key, offset, (file) => files.seal(payload, source, { file, offset })),
     finish: async (key, size) => {
       // Finished before, by a process that ended before it could say so: then it need only be whole.
       const moved = !existsSync(incomingPath(key)) && existsSync(finishedPath(key));

@@ -1,4 +1,6 @@
 import type { BlobStore } from '@/server/storage/blob-store';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { sealStream } from '@/core/age/stream';
 import { noRoom, notWhole } from '@/server/storage/storage-error';
 
 const PIECE = 1 << 18;
@@ -15,21 +17,25 @@ export function createMemoryBlobStore(capacity = Number.POSITIVE_INFINITY): Blob
   const held = (): number =>
     [...incoming.values(), ...finished.values()].reduce((sum, each) => sum + each.byteLength, 0);
 
+  const writeAt: BlobStore['writeAt'] = async (key, offset, source) => {
+    const known = incoming.get(key);
+    if (known === undefined && offset > 0) throw new Error(`there is no blob ${key}`);
+    const pieces = [new Uint8Array(known ?? new SharedArrayBuffer(0)).slice(0, offset)];
+    for await (const piece of source) pieces.push(new Uint8Array(piece));
+    const size = pieces.reduce((sum, { length }) => sum + length, 0);
+    const whole = new Uint8Array(new SharedArrayBuffer(size));
+    let at = 0;
+    for (const piece of pieces) {
+      whole.set(piece, at);
+      at += piece.length;
+    }
+    incoming.set(key, whole.buffer);
+  };
+
   return {
-    writeAt: async (key, offset, source) => {
-      const known = incoming.get(key);
-      if (known === undefined && offset > 0) throw new Error(`there is no blob ${key}`);
-      const pieces = [new Uint8Array(known ?? new SharedArrayBuffer(0)).slice(0, offset)];
-      for await (const piece of source) pieces.push(piece.slice());
-      const size = pieces.reduce((sum, { length }) => sum + length, 0);
-      const whole = new Uint8Array(new SharedArrayBuffer(size));
-      let at = 0;
-      for (const piece of pieces) {
-        whole.set(piece, at);
-        at += piece.length;
-      }
-      incoming.set(key, whole.buffer);
-    },
+    writeAt,
+    sealAt: (key, offset, { key: payloadKey, first, ends }, source) =>
+      writeAt(key, offset, sealStream(nodeChunkCipher(payloadKey), source, first, ends)),
     finish: (key, size) => {
       const found = incoming.get(key) ?? finished.get(key);
       if (found?.byteLength !== size) return Promise.reject(notWhole());

@@ -1,98 +1,97 @@
 import type { FileHandle } from 'node:fs/promises';
-import { CHUNK, TAG, chunkCount, openChunk, plainSize, type ChunkCipher } from '@/core/age/chunks';
+import { CHUNK, plainSize } from '@/core/age/chunks';
 import { AgeError } from '@/core/age/errors';
-import { writeParts } from '@/server/storage/write-stream';
+import { openStream, sealStream } from '@/core/age/stream';
+import { writeStream } from '@/server/storage/write-stream';
+import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
-/** A stretch of an open file, in bytes. */
-export type Stretch = {
-  readonly file: FileHandle;
-  readonly offset: number;
-  readonly length: number;
-};
+/** A place in an open file, in bytes, and a stretch of one. */
 export type Place = { readonly file: FileHandle; readonly offset: number };
-/** Is told how many plain bytes are done. */
+export type Stretch = Place & { readonly length: number };
+
+/** Chunks of an age file (age v1, "Payload") that are sealed. */
+export type Payload = {
+  /** The payload key, 32 bytes. */
+  readonly key: Uint8Array;
+  /** Number of the chunk they begin with. */
+  readonly first: number;
+  /** Whether the payload ends with them; where it goes on they are whole chunks. */
+  readonly ends: boolean;
+};
+/** Is told how many bytes are done. */
 export type Progress = (bytes: number) => void;
 
-/**
- * Chunks read, worked on and written at a time: while the cipher works on one lot, the next is read
- * and the last is written.
- */
-const LOT = 16;
-const SEALED = CHUNK + TAG;
+/** Seals into files and opens out of them, in memory that does not grow with them. */
+export type SealedFiles = {
+  /**
+   * Seals what comes, or what stands in another file. A piece of a stream may be lent: it is done with
+   * before the next is asked for. Most of it is on the disk by the end; whoever needs all of it there
+   * syncs the file.
+   *
+   * @throws AgeError `DAMAGED` where the other file became shorter meanwhile; an error with the code
+   * `ENOSPC` where a write falls short; whatever the disk or the source throws
+   */
+  readonly seal: (
+    payload: Payload,
+    source: AsyncIterable<Uint8Array> | Stretch,
+    to: Place,
+  ) => Promise<void>;
+  /**
+   * Opens all chunks of a payload. What was written is to be thrown away where this throws.
+   *
+   * @throws AgeError `DAMAGED`; what the disk throws
+   */
+  readonly open: (key: Uint8Array, from: Stretch, to: Place, progress?: Progress) => Promise<void>;
+  readonly close: () => Promise<void>;
+};
 
-async function readLot(
-  { file, offset, length }: Stretch,
-  at: number,
-  into: Buffer,
-): Promise<Buffer> {
-  const wanted = Math.min(into.length, length - at);
-  for (let got = 0; got < wanted;) {
-    const { bytesRead } = await file.read(into, got, wanted - got, offset + at + got);
-    if (bytesRead === 0) throw new AgeError('DAMAGED', 'the file became shorter while it was read');
-    got += bytesRead;
+export function isStretch(source: AsyncIterable<Uint8Array> | Stretch): source is Stretch {
+  return 'file' in source;
+}
+
+export function becameShorter(): AgeError {
+  return new AgeError('DAMAGED', 'the file became shorter while it was read');
+}
+
+/** The bytes of a stretch, all of them. @throws AgeError `DAMAGED` */
+async function* bytesOf({ file, offset, length }: Stretch): AsyncGenerator<Uint8Array> {
+  if (length === 0) return;
+  const stream: AsyncIterable<Buffer> = file.createReadStream({
+    start: offset,
+    end: offset + length - 1,
+    autoClose: false,
+    highWaterMark: 16 * CHUNK,
+  });
+  let read = 0;
+  for await (const piece of stream) {
+    read += piece.length;
+    yield piece;
   }
-  return into.subarray(0, wanted);
+  if (read < length) throw becameShorter();
 }
 
-/** Runs `work` over a file lot by lot, reading ahead and writing behind it. Two buffers are used in turn. */
-async function pipeline(
-  from: Stretch,
-  to: Place,
-  work: (bytes: Buffer, firstChunk: number) => Uint8Array[],
-  progress: Progress,
-): Promise<void> {
-  const buffers = [
-    Buffer.allocUnsafeSlow(SEALED * LOT),
-    Buffer.allocUnsafeSlow(SEALED * LOT),
-  ] as const;
-  const lots = Math.max(1, Math.ceil(from.length / (SEALED * LOT)));
-  let writing: Promise<void> = Promise.resolve();
-  let reading = readLot(from, 0, buffers[0]);
-  for (let lot = 0; lot < lots; lot++) {
-    const bytes = await reading;
-    const next = lot + 1;
-    if (next < lots) {
-      reading = readLot(from, next * SEALED * LOT, next % 2 === 0 ? buffers[0] : buffers[1]);
-      // What goes wrong is thrown where it is awaited.
-      reading.catch(() => undefined);
-    }
-    const parts = work(bytes, lot * LOT);
-    await writing;
-    writing = writeParts(to.file, parts, to.offset + lot * CHUNK * LOT);
-    writing.catch(() => undefined);
-    progress(Math.min(next * LOT * CHUNK, from.length));
+async function* counted(
+  pieces: AsyncIterable<Uint8Array>,
+  told: Progress,
+): AsyncGenerator<Uint8Array> {
+  let bytes = 0;
+  for await (const piece of pieces) {
+    bytes += piece.length;
+    yield piece;
+    told(bytes);
   }
-  await writing;
 }
 
-/** The sealed chunks in a lot. */
-function piecesOf(bytes: Buffer): Buffer[] {
-  return Array.from({ length: Math.ceil(bytes.length / SEALED) }, (_, i) =>
-    bytes.subarray(i * SEALED, (i + 1) * SEALED),
-  );
-}
-
-/**
- * Opens sealed chunks into a place of another file, in memory that does not grow with it. What was
- * written is to be thrown away where this throws.
- *
- * @returns plain bytes written
- * @throws AgeError `DAMAGED`
- */
-export async function openSealedFile(
-  from: Stretch,
-  to: Place,
-  cipher: ChunkCipher,
-  progress: Progress = () => undefined,
-): Promise<number> {
-  const size = plainSize(from.length);
-  const last = chunkCount(size) - 1;
-  await pipeline(
-    from,
-    to,
-    (bytes, first) =>
-      piecesOf(bytes).map((piece, i) => openChunk(cipher, first + i, first + i === last, piece)),
-    progress,
-  );
-  return size;
-}
+/** On the thread that asks, by node:crypto: for little, and where the product's threads were not built. */
+export const sealedFilesHere: SealedFiles = {
+  seal: async ({ key, first, ends }, source, { file, offset }) => {
+    const plain = isStretch(source) ? bytesOf(source) : source;
+    await writeStream(file, offset, sealStream(nodeChunkCipher(key), plain, first, ends));
+  },
+  open: async (key, from, { file, offset }, progress = () => undefined) => {
+    plainSize(from.length);
+    const plain = openStream(nodeChunkCipher(key), bytesOf(from));
+    await writeStream(file, offset, counted(plain, progress));
+  },
+  close: () => Promise.resolve(),
+};

@@ -1,40 +1,10 @@
 import type { FileHandle } from 'node:fs/promises';
+import { syncBehind, type Syncs } from '@/server/storage/sync-behind';
 
 /** Written at once, so that small pieces do not each cost a system call. */
 const WRITE_BATCH = 1 << 20;
 
-/** So much is written before the disk is asked to take it in, in bytes, beside what is written next. */
-const SYNC_EVERY = 8 << 20;
-
-type Syncs = Pick<FileHandle, 'datasync'>;
 type Writes = Pick<FileHandle, 'writev'>;
-
-/** Has the disk take in what was written while more is: what is left for the last sync is little. */
-function syncBehind(file: Syncs): {
-  readonly wrote: (bytes: number) => void;
-  /** Throws what a sync threw: the system tells of it once, and the last one would not know. */
-  readonly done: () => Promise<void>;
-} {
-  let since = 0;
-  let isSyncing = false;
-  let last: Promise<void> = Promise.resolve();
-  return {
-    wrote: (bytes) => {
-      since += bytes;
-      if (since < SYNC_EVERY || isSyncing) return;
-      since = 0;
-      isSyncing = true;
-      // After one that failed no other is asked for.
-      last = last
-        .then(() => file.datasync())
-        .finally(() => {
-          isSyncing = false;
-        });
-      last.catch(() => undefined);
-    },
-    done: () => last,
-  };
-}
 
 /**
  * Writes the pieces of a stream one after another from `offset` on. The source goes on with its
@@ -83,7 +53,7 @@ export async function writeStream(
 }
 
 /** Writes parts side by side at `offset`. @throws an error with the code `ENOSPC` where the write falls short */
-export async function writeParts(
+async function writeParts(
   file: Writes,
   parts: readonly Uint8Array[],
   offset: number,

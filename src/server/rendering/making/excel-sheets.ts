@@ -94,7 +94,7 @@ export async function excelSheets(bytes: Uint8Array): Promise<Sheet[]> {
   needSmallArchive(bytes);
   const book = new ExcelJS.Workbook();
   try {
-    await book.xlsx.load(bytes.slice().buffer);
+    await book.xlsx.load(new Uint8Array(bytes).buffer);
   } catch (cause) {
     throw new ContentError('FILE_DAMAGED', { cause });
   }

@@ -1,6 +1,5 @@
 import 'server-only';
 import { CHUNK, PAYLOAD_NONCE, TAG } from '@/core/age/chunks';
-import { sealStream } from '@/core/age/stream';
 import { isAppError } from '@/core/base/errors';
 import type { UploadId } from '@/core/base/ids';
 import { isCalledPdf, mediaTypeOf, type MediaType } from '@/core/content/media-types';
@@ -18,7 +17,6 @@ import { discardUpload } from '@/server/services/documents/discard-upload';
 import { ServiceError } from '@/server/services/base/errors';
 import { recordAlone } from '@/server/services/base/record';
 import { payloadKeyOf } from '@/server/services/documents/sealed-source';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** What one part takes in memory while it comes. */
 export const PART_BYTES = PART;
@@ -137,16 +135,11 @@ async function sealPart(
   );
   const firstChunk = upload.receivedBytes / CHUNK;
   const receivedBytes = upload.receivedBytes + part.length;
-  const sealed = sealStream(
-    nodeChunkCipher(key),
-    whole(part),
-    firstChunk,
-    receivedBytes === upload.declaredBytes,
-  );
-  await deps.blobs.writeAt(
+  await deps.blobs.sealAt(
     upload.blobKey,
     upload.headerBytes + PAYLOAD_NONCE + firstChunk * (CHUNK + TAG),
-    sealed,
+    { key, first: firstChunk, ends: receivedBytes === upload.declaredBytes },
+    whole(part),
   );
   const contentMac = deps.vault.mac('content', `${upload.contentMac} ${mac}`);
   await deps.db.writeAside((tx) =>

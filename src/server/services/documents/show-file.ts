@@ -1,6 +1,5 @@
 import 'server-only';
 import { fileSize, PAYLOAD_NONCE } from '@/core/age/chunks';
-import { sealStream } from '@/core/age/stream';
 import { pagesFrom, type MediaType } from '@/core/content/media-types';
 import type { Asker } from '@/server/rendering/render-pool';
 import type { Deps } from '@/server/services/base/deps';
@@ -11,7 +10,6 @@ import {
   sealedSource,
   type StoredFiles,
 } from '@/server/services/documents/sealed-source';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** What shows of a file: nothing, where it is of a kind that can only be kept. */
 export type Shown = {
@@ -42,8 +40,8 @@ async function sealPages(
   await deps.blobs.needRoom(bytes.length);
   await deps.blobs.writeAt(blobKey, 0, pieces(...header, deps.random(PAYLOAD_NONCE)));
   const key = payloadKeyOf(deps, { blobKey, headerBytes }, fileKey);
-  const sealed = sealStream(nodeChunkCipher(key), pieces(bytes));
-  await deps.blobs.writeAt(blobKey, headerBytes + PAYLOAD_NONCE, sealed);
+  const payload = { key, first: 0, ends: true };
+  await deps.blobs.sealAt(blobKey, headerBytes + PAYLOAD_NONCE, payload, pieces(bytes));
   await deps.blobs.finish(blobKey, fileSize(headerBytes, bytes.length));
 }
 

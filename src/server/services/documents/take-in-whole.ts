@@ -1,6 +1,5 @@
 import 'server-only';
 import { fileSize, PAYLOAD_NONCE } from '@/core/age/chunks';
-import { sealStream } from '@/core/age/stream';
 import type { VersionId } from '@/core/base/ids';
 import { pagesKey } from '@/core/content/blob-keys';
 import type { MediaType } from '@/core/content/media-types';
@@ -12,7 +11,6 @@ import { needMediaType } from '@/server/services/documents/receive-part';
 import { writeHead } from '@/server/services/documents/write-head';
 import { payloadKeyOf } from '@/server/services/documents/sealed-source';
 import { showFile } from '@/server/services/documents/show-file';
-import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 
 /** A file that comes in one stream. */
 type Coming = {
@@ -80,8 +78,8 @@ async function seal(deps: Deps, coming: Coming): Promise<TakenIn> {
       `${contentMac} ${deps.vault.macOf('upload part', part)}`,
     );
   });
-  const sealed = sealStream(nodeChunkCipher(key), parts);
-  await deps.blobs.writeAt(versionId, headerBytes + PAYLOAD_NONCE, sealed);
+  const payload = { key, first: 0, ends: true };
+  await deps.blobs.sealAt(versionId, headerBytes + PAYLOAD_NONCE, payload, parts);
   const [mediaType = await needMediaType(new Uint8Array(0), fileName)] = kinds;
   const files = { blobKey: versionId, headerBytes, bytes, pagesBytes: null, isLocal: false };
   const { pages, pagesBytes } = await showFile(deps, files, mediaType, fileKey, { who });

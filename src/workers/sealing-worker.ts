@@ -11,6 +11,7 @@ import {
   type SealingReply,
   type SealingTask,
 } from '@/server/storage/sealing-task';
+import { giveWay } from '@/workers/give-way';
 
 /** A file ends before all that was to be read. */
 class TooShort extends Error {}
@@ -37,6 +38,7 @@ const inPlace: ChunkCipherFactory = (key) => ({
   },
 });
 
+giveWay();
 const own = new Uint8Array(LOT * SEALED);
 
 /** The chunks that come, each at the place of a sealed one; an empty payload is one empty chunk. */

@@ -5,17 +5,14 @@ import { AppError } from '@/core/base/errors';
  * - `LICENCE_OVER`: it may not be read any longer without asking again.
  * - `CLOCK_BACK`: the clock shows an earlier time than it did before.
  * - `WITHHELD`: the licence does not give this.
- * - `NOT_SHOWN_HERE`: a kind of file that is not drawn on a person's own machine.
  */
-export type OwnMachineErrorCode =
-  'ANOTHER_VERSION' | 'LICENCE_OVER' | 'CLOCK_BACK' | 'WITHHELD' | 'NOT_SHOWN_HERE';
+export type OwnMachineErrorCode = 'ANOTHER_VERSION' | 'LICENCE_OVER' | 'CLOCK_BACK' | 'WITHHELD';
 
 const sentences: Record<OwnMachineErrorCode, string> = {
   ANOTHER_VERSION: 'This file holds another version of the document.',
   LICENCE_OVER: 'The time for reading this is over.',
   CLOCK_BACK: 'The clock of this machine was set back.',
   WITHHELD: 'This was not allowed.',
-  NOT_SHOWN_HERE: 'This kind of file is not shown on your own machine.',
 };
 
 /** A document that cannot be read on the person's own machine, or not any longer. */

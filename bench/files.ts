@@ -232,7 +232,7 @@ export async function protectedFiles(folder: string): Promise<void> {
         },
         oursSynced: () => recover(true),
       },
-      () => rm(at('back'), { force: true }),
+      clear,
     );
     say(`open ${String(mebibytes)} MiB`, compared(mebibytes, opening.ours, opening.age), wanted);
     say(

@@ -9,6 +9,7 @@ import { createMemoryBlobStore } from '@/server/storage/memory-blob-store';
 import { sealStream } from '@/core/age/stream';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
 import { openBlob } from '@/server/storage/open-blob';
+import { lent } from '../../../tests/support/lent';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'embargo-blobs-'));
 afterAll(() => {
@@ -21,17 +22,6 @@ const content = Uint8Array.from({ length: 700_001 }, (_, i) => (i * 31 + (i >> 1
 async function* inPieces(bytes: Uint8Array, size: number): AsyncGenerator<Uint8Array, void> {
   for (let at = 0; at < bytes.length; at += size)
     yield await Promise.resolve(bytes.subarray(at, at + size));
-}
-
-/** Pieces in memory that is used again, as a reader of files gives them. */
-async function* lent(bytes: Uint8Array, size: number): AsyncGenerator<Uint8Array, void> {
-  const memory = Buffer.alloc(size);
-  for (let at = 0; at < bytes.length; at += size) {
-    const some = bytes.subarray(at, at + size);
-    memory.set(some);
-    yield await Promise.resolve(memory.subarray(0, some.length));
-    memory.fill(0xee);
-  }
 }
 
 async function all(source: AsyncIterable<Uint8Array>): Promise<Buffer> {

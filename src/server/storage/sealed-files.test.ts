@@ -11,6 +11,7 @@ import { sodiumChunkCipher } from '@/core/age/sodium-cipher';
 import { sealedFilesHere, type SealedFiles } from '@/server/storage/sealed-files';
 import { createSealingThreads } from '@/server/storage/sealing-threads';
 import { nodeChunkCipher } from '@/server/vault/node-ciphers';
+import { lent } from '../../../tests/support/lent';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'sealed-'));
 const threads = createSealingThreads('build/workers');
@@ -48,17 +49,6 @@ async function withFiles(
 
 async function* one(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   yield await Promise.resolve(bytes);
-}
-
-/** Pieces in memory that is used again, as a reader of files gives them. */
-async function* lent(bytes: Uint8Array, size: number): AsyncGenerator<Uint8Array> {
-  const memory = Buffer.alloc(size);
-  for (let at = 0; at < bytes.length; at += size) {
-    const some = bytes.subarray(at, at + size);
-    memory.set(some);
-    yield await Promise.resolve(memory.subarray(0, some.length));
-    memory.fill(0xee);
-  }
 }
 
 async function collect(source: AsyncIterable<Uint8Array>): Promise<Buffer> {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isPublicKey } from '@/core/age/recipients';
+import { isPublicKey } from '@/core/age/public-key';
 import { isZone } from '@/core/base/zone-format';
 import { password } from '@/contracts/identity';
 import { normaliseAddress } from '@/core/policy/address';

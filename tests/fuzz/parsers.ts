@@ -1,7 +1,8 @@
 import { generateX25519Identity, identityToRecipient } from 'age-encryption';
 import { AgeError } from '@/core/age/errors';
 import { encodeHeader, parseHeader } from '@/core/age/header';
-import { embargoStanza, findEmbargoStanza, newFileKey } from '@/core/age/recipients';
+import { embargoStanza, findEmbargoStanza } from '@/core/age/embargo-stanza';
+import { newFileKey } from '@/core/age/recipients';
 import { concatBytes, equalBytes, utf8 } from '@/core/base/bytes';
 import { WrapperError } from '@/core/wrapper/errors';
 import { inspectFile } from '@/core/wrapper/inspect';

@@ -1,6 +1,6 @@
 import { AgeError } from '@/core/age/errors';
 import { MAX_HEADER, parseHeader, type Header } from '@/core/age/header';
-import { findEmbargoStanza } from '@/core/age/recipients';
+import { findEmbargoStanza } from '@/core/age/embargo-stanza';
 import { WrapperError } from '@/core/wrapper/errors';
 import { findPayload, type ReadBytes } from '@/core/wrapper/read';
 

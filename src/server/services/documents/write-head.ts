@@ -1,7 +1,8 @@
 import 'server-only';
 import { PAYLOAD_NONCE } from '@/core/age/chunks';
 import { encodeHeader } from '@/core/age/header';
-import { embargoStanza, newFileKey } from '@/core/age/recipients';
+import { embargoStanza } from '@/core/age/embargo-stanza';
+import { newFileKey } from '@/core/age/recipients';
 import type { VersionId } from '@/core/base/ids';
 import { findOrganisation } from '@/server/repositories/staff/organisation-repository';
 import type { Deps } from '@/server/services/base/deps';

@@ -1,7 +1,7 @@
 import 'server-only';
 import { createHash } from 'node:crypto';
 import { CHUNK, PAYLOAD_NONCE, TAG, chunkCount, openChunk, sealedSize } from '@/core/age/chunks';
-import { isPublicKey } from '@/core/age/recipients';
+import { isPublicKey } from '@/core/age/public-key';
 import { equalBytes, utf8 } from '@/core/base/bytes';
 import { newId } from '@/core/base/ids';
 import type { Drill, DrillInput, KeysPage } from '@/contracts/keys';

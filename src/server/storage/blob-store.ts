@@ -11,7 +11,7 @@ export type BlobPlace =
 /** Bytes `offset` to `offset + length` of a blob. */
 export type Range = { readonly offset: number; readonly length: number };
 
-/** Keeps sealed files. Only ciphertext ever comes here. */
+/** Keeps sealed files. Only ciphertext is ever written, also of what comes plain to be sealed. */
 export type BlobStore = {
   /**
    * Writes `source` at `offset` of an unfinished blob, cutting off whatever stood there from an

@@ -95,6 +95,18 @@ export function createSealingThreads(workersFolder: string): SealedFiles {
   };
 }
 
+/** Neither threads nor the disk are at work on the file any more, whatever went wrong. */
+async function end(
+  several: ReturnType<typeof severalAtOnce>,
+  behind: ReturnType<typeof syncBehind>,
+): Promise<void> {
+  try {
+    await several.over();
+  } finally {
+    await behind.done();
+  }
+}
+
 /** From one file into another. Threads read and write themselves. */
 async function throughFile(
   run: InThread,
@@ -129,8 +141,7 @@ async function throughFile(
       });
     }
   } finally {
-    await several.over();
-    await behind.done();
+    await end(several, behind);
   }
 }
 
@@ -172,7 +183,6 @@ async function sealStream(
       offset += LOT * SEALED;
     }
   } finally {
-    await several.over();
-    await behind.done();
+    await end(several, behind);
   }
 }

@@ -26,7 +26,7 @@ const written = (text: string, other: Partial<KeptComment> = {}): KeptComment =>
   ...other,
 });
 
-test('what could not be handed in is shown to whoever wrote it, about this document, until it is removed', async () => {
+test('what could not be handed in is shown to its author beside this document, until it is removed', async () => {
   vi.mocked(keptComments).mockResolvedValue([
     written('mine'),
     written('waiting', { isRefused: false }),
